@@ -1,0 +1,53 @@
+"""How people are named and listed.
+
+Order: family name, then given name, by the Unicode Collation Algorithm in root order (UTS #10, as
+pyuca implements it). Decided here: a person with one name only is listed under that name, because
+that is where people look; equal names are told apart by their id, so the order is always the same.
+"""
+
+from __future__ import annotations
+
+import unicodedata
+from functools import cache, lru_cache
+
+from pyuca import Collator
+
+SortKey = tuple[tuple[int, ...], tuple[int, ...], int]
+
+
+@cache
+def _collator() -> Collator:
+    return Collator()
+
+
+@lru_cache(maxsize=50_000)
+def _weights(text: str) -> tuple[int, ...]:
+    return tuple(_collator().sort_key(unicodedata.normalize("NFC", text)))
+
+
+def sort_key(family: str, given: str, tie: int = 0) -> SortKey:
+    """A key that sorts people where a person looks for them."""
+    if not family:
+        return _weights(given), (), tie
+    return _weights(family), _weights(given), tie
+
+
+def listed(family: str, given: str) -> str:
+    """The name as lists show it: ``Dube, Thandi``."""
+    return f"{family}, {given}" if family and given else family or given
+
+
+def full(family: str, given: str) -> str:
+    """The name as it is said: ``Thandi Dube``."""
+    return f"{given} {family}".strip()
+
+
+def short(family: str, given: str) -> str:
+    """Given name and last initial, as other students may see it: ``Thandi D.``"""
+    return f"{given} {family[0]}." if family and given else given or family
+
+
+def search_key(text: str) -> str:
+    """A text folded for finding: without case and accents."""
+    decomposed = unicodedata.normalize("NFKD", text.casefold())
+    return "".join(one for one in decomposed if not unicodedata.combining(one))

@@ -1,0 +1,109 @@
+"""Who may do what: the one table. Commands and queries ask it; nobody else compares roles.
+
+A person acts in a role towards an object in a relation: their *own* portfolio, an object of a
+*class* they are a member of, work of a student of their *caseload*, or something *foreign*.
+What the table does not name is refused. A person with several roles may do what any of them may.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class Role(StrEnum):
+    """The roles; a school administrator has theirs for the installation, the others for one teaching group."""
+
+    ADMINISTRATOR = "administrator"
+    LEAD = "lead"
+    CO_TEACHER = "co_teacher"
+    MARKER = "marker"
+    OBSERVER = "observer"
+    STUDENT = "student"
+
+
+class Relation(StrEnum):
+    """How the object stands to the person."""
+
+    OWN = "own"
+    CLASS = "class"
+    CASELOAD = "caseload"
+    FOREIGN = "foreign"
+
+
+class Action(StrEnum):
+    """What can be done. The API names one for each of its operations."""
+
+    USE_ACCOUNT = "use the account"
+    FOLLOW_CHANGES = "follow the changes of a class"
+    SEE_BOARD = "see the pegs"
+    SEE_HANDINS = "see the hand-ins"
+    SET_HANDIN = "set a hand-in"
+    EXCUSE = "excuse a student"
+    SEE_PILE = "see the marking pile"
+    MARK = "mark a submission"
+    SEE_PORTFOLIO = "look into a portfolio"
+    SEE_WORKLIST = "see what to hand in"
+    SEE_SUBMISSION = "read a submission"
+    FILL_POCKET = "put work into a pocket"
+    HAND_IN = "hand in"
+
+
+@dataclass(frozen=True, slots=True)
+class Decision:
+    """Yes, or no because."""
+
+    allowed: bool
+    because: str = ""
+
+
+_SETTERS = (Role.LEAD, Role.CO_TEACHER)
+_MARKERS = (*_SETTERS, Role.MARKER)
+_STAFF = (*_MARKERS, Role.OBSERVER)
+
+_ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
+    Action.FOLLOW_CHANGES: (*_STAFF, Role.STUDENT),
+    Action.SEE_BOARD: _STAFF,
+    Action.SEE_HANDINS: _STAFF,
+    Action.SET_HANDIN: _SETTERS,
+    Action.EXCUSE: _SETTERS,
+    Action.SEE_PILE: _MARKERS,
+    Action.MARK: _MARKERS,
+    Action.SEE_PORTFOLIO: _STAFF,
+    Action.SEE_SUBMISSION: _STAFF,
+    Action.SEE_WORKLIST: (),
+    Action.FILL_POCKET: (),
+    Action.HAND_IN: (),
+}
+_OF_ONES_OWN = frozenset(
+    {Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION, Action.FILL_POCKET, Action.HAND_IN}
+)
+_IN_CASELOAD = frozenset({Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION})
+
+TABLE: frozenset[tuple[Action, Role, Relation]] = frozenset(
+    {(Action.USE_ACCOUNT, role, Relation.OWN) for role in Role}
+    | {(action, role, Relation.CLASS) for action, roles in _ROLES_IN_CLASS.items() for role in roles}
+    | {(action, Role.STUDENT, Relation.OWN) for action in _OF_ONES_OWN}
+    | {(action, role, Relation.CASELOAD) for action in _IN_CASELOAD for role in _SETTERS}
+)
+"""Every (action, role, relation) that is allowed."""
+
+_BECAUSE: dict[Action, str] = {
+    Action.SET_HANDIN: "Only the lead and co-teachers of the class set hand-ins.",
+    Action.EXCUSE: "Only the lead and co-teachers of the class excuse a student.",
+    Action.SEE_PILE: "The marking pile is for the class's lead, co-teachers and markers.",
+    Action.MARK: "Only the class's lead, co-teachers and markers mark submissions.",
+    Action.FILL_POCKET: "Only the student puts work into their own portfolio.",
+    Action.HAND_IN: "Only the student hands in their own work.",
+    Action.SEE_WORKLIST: "What to hand in is shown to the student it is for.",
+    Action.SEE_BOARD: "The pegs are for the staff of the class.",
+    Action.SEE_HANDINS: "The list of hand-ins is for the staff of the class.",
+}
+
+
+def decide(action: Action, standing: Iterable[tuple[Role, Relation]]) -> Decision:
+    """Whether a person who stands so towards an object may do this; a person may stand in several ways."""
+    if any((action, role, relation) in TABLE for role, relation in standing):
+        return Decision(True)
+    return Decision(False, _BECAUSE.get(action, f"You may not {action.value} here."))

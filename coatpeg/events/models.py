@@ -1,0 +1,55 @@
+"""Events and the sequence of each teaching group."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import models
+
+
+class GroupSequence(models.Model):
+    """The number of a group's last event; its row lock puts committing transactions in order."""
+
+    group_id = models.BigIntegerField(primary_key=True)
+    last = models.BigIntegerField(default=0)
+
+
+class AppendOnly(models.QuerySet["Event"]):
+    """Events are written once: no update, no delete."""
+
+    def update(self, **kwargs: Any) -> int:
+        """Refused."""
+        raise TypeError("events are append-only")
+
+    def delete(self) -> tuple[int, dict[str, int]]:
+        """Refused."""
+        raise TypeError("events are append-only")
+
+
+class Event(models.Model):
+    """Who did what to what, when; hashes and ids in ``data``, never the content itself."""
+
+    group_id = models.BigIntegerField()
+    number = models.BigIntegerField()
+    verb = models.CharField(max_length=40, db_collation="utf8mb4_bin")
+    actor_id = models.BigIntegerField(null=True)
+    at = models.DateTimeField()
+    enrolment_id = models.BigIntegerField(null=True)
+    handin_id = models.BigIntegerField(null=True)
+    submission_id = models.BigIntegerField(null=True)
+    data = models.JSONField(default=dict)
+
+    objects = AppendOnly.as_manager()
+
+    class Meta:
+        """One number a group; quick look-ups by student and hand-in."""
+
+        ordering = ("group_id", "number")
+        constraints = (models.UniqueConstraint(fields=("group_id", "number"), name="event_once_in_group"),)
+        indexes = (models.Index(fields=("enrolment_id", "handin_id"), name="event_of_student"),)
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """Insert only."""
+        if self.pk is not None:
+            raise TypeError("events are append-only")
+        super().save(*args, **kwargs)

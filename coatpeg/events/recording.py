@@ -1,0 +1,80 @@
+"""Writing events: every command runs in one ``deed``.
+
+The events of a deed get their numbers as the last step of its transaction, under a row lock on the
+group's sequence that is held until the commit. So numbers become visible in their own order, and a
+reader who asks for what came after *n* can never miss one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import datetime
+from itertools import groupby
+from typing import Any
+
+from django.db import transaction
+from django.db.models import F
+
+from coatpeg.events.models import Event, GroupSequence
+
+
+class Deed:
+    """What one person does at one moment; collects events until the end of the transaction."""
+
+    def __init__(self, actor_id: int | None, now: datetime) -> None:
+        self.actor_id = actor_id
+        self.now = now
+        self._events: list[Event] = []
+
+    def record(
+        self,
+        verb: str,
+        group_id: int,
+        *,
+        enrolment_id: int | None = None,
+        handin_id: int | None = None,
+        submission_id: int | None = None,
+        at: datetime | None = None,
+        **data: Any,
+    ) -> None:
+        """Add one event; ``data`` holds ids, hashes and reasons, never content."""
+        self._events.append(
+            Event(
+                group_id=group_id,
+                verb=verb,
+                actor_id=self.actor_id,
+                at=at or self.now,
+                enrolment_id=enrolment_id,
+                handin_id=handin_id,
+                submission_id=submission_id,
+                data=data,
+            )
+        )
+
+    def write(self) -> None:
+        """Number the events, group by group in ascending order (so that two deeds never wait in a ring)."""
+        in_order = sorted(self._events, key=lambda event: event.group_id)
+        for group_id, of_group in groupby(in_order, key=lambda event: event.group_id):
+            events = list(of_group)
+            last = next_numbers(group_id, len(events))
+            for number, event in enumerate(events, start=last - len(events) + 1):
+                event.number = number
+        Event.objects.bulk_create(in_order, batch_size=500)
+
+
+def next_numbers(group_id: int, count: int) -> int:
+    """Take ``count`` numbers of a group under its row lock; returns the last of them."""
+    if not GroupSequence.objects.filter(group_id=group_id).update(last=F("last") + count):
+        GroupSequence.objects.get_or_create(group_id=group_id)
+        GroupSequence.objects.filter(group_id=group_id).update(last=F("last") + count)
+    return GroupSequence.objects.get(group_id=group_id).last
+
+
+@contextmanager
+def deed(actor_id: int | None, now: datetime) -> Iterator[Deed]:
+    """The transaction of one command; its events are written last."""
+    with transaction.atomic():
+        doing = Deed(actor_id, now)
+        yield doing
+        doing.write()

@@ -1,0 +1,169 @@
+"""Setting a hand-in, handing in, taking back, excusing."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from coatpeg.core.calendar import SchoolCalendar
+from coatpeg.core.errors import Gone, Invalid, Refused, Stale
+from coatpeg.core.locking import HoldAct
+from coatpeg.core.policy import Action
+from coatpeg.core.snapshots import digest
+from coatpeg.core.standing import Act, Facts, Status, Verb
+from coatpeg.events.recording import Deed, deed
+from coatpeg.handins.asking import handins_of_group
+from coatpeg.handins.models import HandIn, Submission
+from coatpeg.handins.records import facts_now, keep_after
+from coatpeg.handins.submitting import new_receipt, snapshot
+from coatpeg.people.access import require_for_student
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Person
+from coatpeg.people.rosters import members
+from coatpeg.portfolios import holds
+from coatpeg.portfolios.commands import locked_portfolio
+from coatpeg.portfolios.models import Portfolio
+
+
+def hand_in(
+    person: Person, portfolio_id: int, handin_id: int, seen: int, now: datetime, *, even_if_empty: bool = False
+) -> Submission:
+    """Freeze what lies in the collected pockets, give a receipt, lock them.
+
+    ``seen`` is how many submissions the student saw when they pressed *Hand in*: a second press from another
+    tab is told of the first instead of making another one.
+    """
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(portfolio_id)
+        require_for_student(person, Action.HAND_IN, portfolio.enrolment)
+        handin = _of_group(handin_id, portfolio.enrolment.group_id)
+        facts = facts_now(portfolio.enrolment_id, handin_id)
+        _refuse_double(facts, seen)
+        _refuse_not_now(portfolio, handin, facts, school_calendar(), now)
+        document, any_work = snapshot(handin, portfolio, handin.pockets.all())
+        if not any_work and not even_if_empty:
+            raise Invalid(
+                "There is nothing of yours in this yet.",
+                where=handin.title,
+                fix="Add your work first. If it is meant to be empty, hand in anyway; your teacher will see that.",
+                more={"empty": True},
+            )
+        submission = Submission.objects.create(
+            handin=handin,
+            enrolment=portfolio.enrolment,
+            number=facts.count + 1,
+            at=now,
+            receipt=new_receipt(),
+            snapshot=document,
+            sha256=digest(document),
+        )
+        act(doing, portfolio, handin, Verb.HANDED_IN, submission=submission, sha256=submission.sha256)
+        return submission
+
+
+def act(
+    doing: Deed,
+    portfolio: Portfolio,
+    handin: HandIn,
+    verb: Verb,
+    *,
+    submission: Submission | None = None,
+    pockets: frozenset[int] | None = None,
+    due_again: datetime | None = None,
+    **data: Any,
+) -> list[str]:
+    """Do what an act does to facts and holds, and record it; returns other hand-ins whose holds it released.
+
+    ``pockets`` defaults to all the hand-in collects. Call with the portfolio row locked.
+    """
+    collected = list(handin.pockets.all())
+    named = frozenset(one.pk for one in collected) if pockets is None else pockets
+    number = submission.pk if submission else 0
+    keep_after(portfolio.enrolment_id, handin.pk, Act(verb, doing.now, number, due_again))
+    others = holds.apply(portfolio, HoldAct(verb, handin.pk, named), handin.title, collected, doing.now)
+    if due_again:
+        data["due_again"] = due_again.isoformat()
+    doing.record(
+        verb.value,
+        handin.group_id,
+        enrolment_id=portfolio.enrolment_id,
+        handin_id=handin.pk,
+        submission_id=number or None,
+        pockets=sorted(named),
+        **data,
+    )
+    return others
+
+
+def _of_group(handin_id: int, group_id: int) -> HandIn:
+    handin = HandIn.objects.filter(pk=handin_id, group_id=group_id).first()
+    if handin is None:
+        raise Gone("There is no such hand-in in this class.", fix="Go back to what there is to hand in.")
+    return handin
+
+
+def _refuse_double(facts: Facts, seen: int) -> None:
+    """Tell a second press of the first: the submission that stands, with its receipt."""
+    stands = facts.newest is not None and facts.outcome is not Status.SENT_BACK
+    if facts.count == seen and not stands:
+        return
+    newest = Submission.objects.filter(pk=facts.newest).first() if facts.newest else None
+    if newest is None:
+        raise Stale("This was changed in another window.", fix="Look at it again, then hand in.")
+    raise Stale(
+        f"This is already handed in. Receipt {newest.receipt}.",
+        where=newest.handin.title,
+        fix="Nothing more to do: one submission was made, and it counts.",
+        more={"submission": newest.pk, "receipt": newest.receipt, "at": newest.at.isoformat()},
+    )
+
+
+def _refuse_not_now(portfolio: Portfolio, handin: HandIn, facts: Facts, calendar: SchoolCalendar, now: datetime) -> None:
+    """Refuse where this student is not asked, excused, or it is not open."""
+    today = calendar.local_day(now)
+    member = members(handin.group_id, today, enrolment_id=portfolio.enrolment_id)[0]
+    asked = handins_of_group(handin.group_id, handin.pk)[0]
+    if not asked.answer(member.enrolment_id, member.student, calendar).asked:
+        raise Refused(f"“{handin.title}” is not asked of you.", where=handin.title, fix="Ask your teacher if it should be.")
+    if facts.excused:
+        raise Refused(f"You are excused from “{handin.title}”.", where=handin.title, fix="There is nothing to hand in.")
+    if now < asked.opening(calendar):
+        raise Refused(f"“{handin.title}” opens on {handin.opens:%a %-d %b}.", where=handin.title, fix="Come back then.")
+
+
+def take_back(person: Person, submission_id: int, now: datetime) -> Submission:
+    """A student takes the newest submission back before anyone has marked it: it is void, the pockets open."""
+    named = Submission.objects.filter(pk=submission_id).select_related("enrolment").first()
+    if named is None:
+        raise Gone("There is no such submission.", fix="Go back to your pockets.")
+    require_for_student(person, Action.HAND_IN, named.enrolment)
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(Portfolio.objects.get(enrolment=named.enrolment).pk)
+        facts = facts_now(named.enrolment_id, named.handin_id)
+        if facts.newest != submission_id or facts.outcome is not None:
+            raise Stale(
+                "This submission can no longer be taken back.",
+                where=named.handin.title,
+                fix="It was marked, sent back or followed by another one; look at it again.",
+            )
+        named.voided_at = now
+        named.save(update_fields=["voided_at"])
+        act(doing, portfolio, named.handin, Verb.TAKEN_BACK, submission=named)
+        return named
+
+
+def set_excused(person: Person, handin_id: int, enrolment_id: int, now: datetime, *, excused: bool) -> Facts:
+    """Excuse a student from a hand-in, or end that. What was handed in stays readable."""
+    portfolio_id = Portfolio.objects.filter(enrolment_id=enrolment_id).values_list("pk", flat=True).first()
+    if portfolio_id is None:
+        raise Gone("There is no such student.", fix="Go back to the pegs.")
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(portfolio_id)
+        require_for_student(person, Action.EXCUSE, portfolio.enrolment)
+        handin = _of_group(handin_id, portfolio.enrolment.group_id)
+        facts = facts_now(enrolment_id, handin_id)
+        if facts.excused != excused:
+            locks = excused or (facts.newest is not None and facts.outcome is not Status.SENT_BACK)
+            verb = Verb.EXCUSED if excused else Verb.UNEXCUSED
+            act(doing, portfolio, handin, verb, pockets=None if locks else frozenset())
+        return facts_now(enrolment_id, handin_id)

@@ -1,0 +1,121 @@
+"""Everything that decides a group's statuses, loaded once: a fixed number of queries, however large the group."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from coatpeg.core.asking import EffectiveDue
+from coatpeg.core.calendar import SchoolCalendar
+from coatpeg.core.filling import Filled, Wanted, portfolio_filled
+from coatpeg.core.standing import NOTHING, Facts, Standing, Status, judge_column
+from coatpeg.handins.asking import AskedHandIn, handins_of_group
+from coatpeg.handins.models import KeptFacts
+from coatpeg.outlines.reading import PocketOutline, outline
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.rosters import Member, members
+from coatpeg.portfolios.contents import NO_CONTENT, Content, contents_of_group, frozen_wants, states
+
+Cell = tuple[int, int]
+"""(enrolment id, hand-in id)"""
+
+
+@dataclass(frozen=True)
+class Situation:
+    """A group (or one student of it) at a moment, with every cell judged."""
+
+    now: datetime
+    today: date
+    calendar: SchoolCalendar
+    members: list[Member]
+    outline: list[PocketOutline]
+    handins: list[AskedHandIn]
+    facts: Mapping[Cell, Facts]
+    contents: Mapping[Cell, Content]
+    """By (enrolment id, pocket id)."""
+    frozen: Mapping[Cell, Wanted]
+    """What was wanted of locked pockets, by (enrolment id, pocket id)."""
+    standings: Mapping[Cell, Standing]
+    dues: Mapping[Cell, EffectiveDue]
+
+    def filled(self, member: Member, *, whole: bool) -> Filled:
+        """How far a student's portfolio is filled, as of today or over the whole template."""
+        mine = {pocket.id: self.contents.get((member.enrolment_id, pocket.id), NO_CONTENT) for pocket in self.outline}
+        frozen = {
+            pocket.id: self.frozen[member.enrolment_id, pocket.id]
+            for pocket in self.outline
+            if (member.enrolment_id, pocket.id) in self.frozen
+        }
+        return portfolio_filled(states(self.outline, mine, frozen, self.today), whole=whole)
+
+    def last_work(self, member: Member) -> datetime | None:
+        """When the student last worked in any pocket."""
+        moments = [
+            content.last_work_at
+            for pocket in self.outline
+            if (content := self.contents.get((member.enrolment_id, pocket.id))) and content.last_work_at
+        ]
+        return max(moments, default=None)
+
+
+def situation(group_id: int, now: datetime, *, enrolment_id: int | None = None) -> Situation:
+    """Load and judge a group, or one student of it."""
+    calendar = school_calendar()
+    today = calendar.local_day(now)
+    of_group = members(group_id, today, enrolment_id=enrolment_id)
+    handins = handins_of_group(group_id)
+    facts = _facts(group_id, enrolment_id)
+    contents = contents_of_group(group_id, enrolment_id)
+    standings: dict[Cell, Standing] = {}
+    dues: dict[Cell, EffectiveDue] = {}
+    for handin in handins:
+        answers = [handin.answer(one.enrolment_id, one.student, calendar) for one in of_group]
+        column = judge_column(
+            (
+                (
+                    facts.get((one.enrolment_id, handin.id)),
+                    answer.asked,
+                    answer.due.moment,
+                    any(contents.get((one.enrolment_id, pocket), NO_CONTENT).has_work for pocket in handin.pockets),
+                )
+                for one, answer in zip(of_group, answers, strict=True)
+            ),
+            opens=handin.opening(calendar),
+            now=now,
+            calendar=calendar,
+        )
+        for one, answer, standing in zip(of_group, answers, column, strict=True):
+            standings[one.enrolment_id, handin.id] = standing
+            dues[one.enrolment_id, handin.id] = answer.due
+    return Situation(
+        now,
+        today,
+        calendar,
+        of_group,
+        outline(group_id),
+        handins,
+        facts,
+        contents,
+        frozen_wants(group_id, enrolment_id),
+        standings,
+        dues,
+    )
+
+
+def _facts(group_id: int, enrolment_id: int | None) -> dict[Cell, Facts]:
+    rows = KeptFacts.objects.filter(handin__group_id=group_id)
+    if enrolment_id is not None:
+        rows = rows.filter(enrolment_id=enrolment_id)
+    values = rows.values_list(
+        "enrolment_id", "handin_id", "first_at", "newest", "newest_at", "count", "outcome", "due_again", "excused"
+    )
+    return {
+        (enrolment, handin): Facts(first, newest, at, count, Status(outcome) if outcome else None, again, excused)
+        for enrolment, handin, first, newest, at, count, outcome, again, excused in values
+    }
+
+
+def facts_in(situation: Situation, enrolment_id: int, handin_id: int) -> Facts:
+    """The facts of one cell; those of nothing where there are none."""
+    return situation.facts.get((enrolment_id, handin_id), NOTHING)

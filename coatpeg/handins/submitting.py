@@ -1,0 +1,83 @@
+"""What a submission freezes."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Iterable
+from typing import Any
+
+from coatpeg.core import receipts
+from coatpeg.core.filling import Piece, PocketKind, has_work
+from coatpeg.handins.models import HandIn, Submission
+from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import wanted_as_data, wanted_of
+from coatpeg.portfolios.contents import current, pieces_of
+from coatpeg.portfolios.models import Artefact, Evidence, Portfolio
+
+
+def snapshot(handin: HandIn, portfolio: Portfolio, pockets: Iterable[Pocket]) -> tuple[dict[str, Any], bool]:
+    """The frozen content of the collected pockets, and whether there is any work in it.
+
+    Pictures and files are frozen by their hash, texts by their words, links by their address only: what a
+    link leads to may change, and the receipt says so.
+    """
+    frozen, any_work, links = [], False, 0
+    for pocket in pockets:
+        evidence = current(portfolio.pk, pocket.pk)
+        pieces = pieces_of(pocket, evidence)
+        any_work = any_work or has_work(PocketKind(pocket.kind), pieces)
+        links += sum(1 for one in evidence if one.artefact and one.artefact.kind == Artefact.Kind.LINK)
+        frozen.append(
+            {
+                "id": pocket.pk,
+                "title": pocket.title,
+                "kind": pocket.kind,
+                "prompt": pocket.prompt,
+                "wanted": wanted_as_data(wanted_of(pocket)),
+                "evidence": [_evidence(one, piece) for one, piece in zip(evidence, pieces, strict=True)],
+            }
+        )
+    document = {
+        "handin": {"id": handin.pk, "title": handin.title, "points": str(handin.points) if handin.points else None},
+        "pockets": frozen,
+        "links": links,
+        "empty": not any_work,
+    }
+    return document, any_work
+
+
+def _evidence(one: Evidence, piece: Piece) -> dict[str, Any]:
+    return {
+        "id": one.pk,
+        "text": one.text,
+        "version": one.version,
+        "words": one.words,
+        "sentences": one.sentences,
+        "unchanged": piece.unchanged,
+        "artefact": artefact_data(one.artefact) if one.artefact else None,
+    }
+
+
+def artefact_data(artefact: Artefact) -> dict[str, Any]:
+    """An artefact as plain data, the same live and frozen."""
+    stored = artefact.stored
+    return {
+        "id": artefact.pk,
+        "kind": artefact.kind,
+        "title": artefact.title,
+        "link": artefact.link,
+        "sha256": stored.sha256 if stored else "",
+        "came_sha256": artefact.came_sha256,
+        "media_type": stored.media_type if stored else "",
+        "size": stored.size if stored else 0,
+        "width": stored.width if stored else None,
+        "height": stored.height if stored else None,
+    }
+
+
+def new_receipt() -> str:
+    """A receipt code that no submission has yet. Of two drawn alike at once, the unique index stops the second."""
+    while True:
+        code = receipts.receipt_code(secrets.randbelow(receipts.SPACE))
+        if not Submission.objects.filter(receipt=code).exists():
+            return code

@@ -1,0 +1,100 @@
+"""The pile, the desk, drafts and outcomes."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+
+from coatpeg.core.calendar import moment_of
+from coatpeg.core.policy import Action
+from coatpeg.handins.models import Outcome
+from coatpeg.marking import commands, queries, schemas
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.requests import now, person_of
+
+router = Router(tags=["marking"])
+MARK = {"x-action": Action.MARK.name}
+
+
+@router.get(
+    "/groups/{group_id}/pile",
+    response=schemas.Pile,
+    operation_id="see_pile",
+    openapi_extra={"x-action": Action.SEE_PILE.name},
+)
+def see_pile(request: HttpRequest, group_id: int) -> Any:
+    """Submissions waiting for review, oldest first."""
+    return queries.pile(person_of(request), group_id, now())
+
+
+@router.get(
+    "/submissions/{submission_id}",
+    response=schemas.Desk,
+    operation_id="see_submission",
+    openapi_extra={"x-action": Action.SEE_SUBMISSION.name},
+)
+def see_submission(request: HttpRequest, submission_id: int) -> Any:
+    """One submission, whole."""
+    return queries.desk(person_of(request), submission_id, now())
+
+
+@router.get(
+    "/portfolios/{portfolio_id}/feedback",
+    response=list[schemas.FeedbackLine],
+    operation_id="see_feedback",
+    openapi_extra={"x-action": Action.SEE_PORTFOLIO.name},
+)
+def see_feedback(request: HttpRequest, portfolio_id: int) -> Any:
+    """All feedback a student may read."""
+    return queries.feedback(person_of(request), portfolio_id)
+
+
+def _verdict(body: schemas.MarkIn) -> commands.Verdict:
+    return commands.Verdict(body.feedback, body.score)
+
+
+@router.put("/submissions/{submission_id}/draft", response=schemas.Draft, operation_id="save_draft", openapi_extra=MARK)
+def save_draft(request: HttpRequest, submission_id: int, body: schemas.MarkIn) -> Any:
+    """Keep a draft of feedback and score."""
+    draft = commands.save_draft(person_of(request), submission_id, _verdict(body), body.version, now())
+    score = float(draft.score) if draft.score is not None else None
+    return {"feedback": draft.feedback, "score": score, "version": draft.version}
+
+
+@router.post(
+    "/submissions/{submission_id}/accept", response=schemas.ReviewedShape, operation_id="accept", openapi_extra=MARK
+)
+def accept(request: HttpRequest, submission_id: int, body: schemas.MarkIn) -> Any:
+    """Accept: the mark is released, the pockets stay locked."""
+    outcome, released = commands.review(
+        person_of(request), submission_id, Outcome.Kind.ACCEPTED, _verdict(body), body.version, now()
+    )
+    return {"outcome": outcome.pk, "released": released}
+
+
+@router.post(
+    "/submissions/{submission_id}/send-back", response=schemas.ReviewedShape, operation_id="send_back", openapi_extra=MARK
+)
+def send_back(request: HttpRequest, submission_id: int, body: schemas.SendBackIn) -> Any:
+    """Send back: the mark is released, the named pockets open again."""
+    again = moment_of(body.due_again, None, school_calendar().zoneinfo) if body.due_again else None
+    outcome, released = commands.review(
+        person_of(request),
+        submission_id,
+        Outcome.Kind.SENT_BACK,
+        _verdict(body),
+        body.version,
+        now(),
+        pockets=frozenset(body.pockets),
+        due_again=again,
+    )
+    return {"outcome": outcome.pk, "released": released}
+
+
+@router.post("/submissions/{submission_id}/reopen", response={204: None}, operation_id="reopen", openapi_extra=MARK)
+def reopen(request: HttpRequest, submission_id: int) -> Any:
+    """Take an outcome back."""
+    commands.reopen(person_of(request), submission_id, now())
+    return 204, None

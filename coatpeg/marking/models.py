@@ -1,0 +1,25 @@
+"""Drafts of marks, and marks that were released with an outcome."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from coatpeg.handins.models import Outcome, Submission
+
+
+class DraftMark(models.Model):
+    """Feedback and score while a marker works on them: never shown to students."""
+
+    submission = models.OneToOneField(Submission, models.CASCADE, related_name="draft")
+    feedback = models.TextField(blank=True, default="")
+    score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
+    version = models.PositiveIntegerField(default=0)
+    changed_at = models.DateTimeField()
+
+
+class ReleasedMark(models.Model):
+    """Feedback and score as they went to the student with an outcome; a void outcome hides them again."""
+
+    outcome = models.OneToOneField(Outcome, models.CASCADE, related_name="mark")
+    feedback = models.TextField(blank=True, default="")
+    score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)

@@ -1,0 +1,175 @@
+"""The marking pile, the desk, and the feedback a student reads."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from coatpeg.core.asking import EffectiveDue
+from coatpeg.core.filling import Chip, Piece, chips
+from coatpeg.core.names import full, listed
+from coatpeg.core.policy import Action
+from coatpeg.core.standing import Status
+from coatpeg.core.texts import Counts
+from coatpeg.handins.board import face, standing_data, submissions_of
+from coatpeg.handins.models import Outcome, Submission
+from coatpeg.handins.outcomes import submission_for
+from coatpeg.handins.situation import facts_in, situation
+from coatpeg.handins.worklists import due_data, readable
+from coatpeg.marking.models import DraftMark, ReleasedMark
+from coatpeg.outlines.reading import chip_data, wanted_from_data
+from coatpeg.people.access import require_in_group
+from coatpeg.people.models import Person
+from coatpeg.portfolios.models import Artefact
+
+
+def pile(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
+    """Submissions waiting for review, oldest first: a fixed number of queries."""
+    require_in_group(person, Action.SEE_PILE, group_id)
+    view = situation(group_id, now)
+    waiting = []
+    for member in view.members:
+        for handin in view.handins:
+            standing = view.standings[member.enrolment_id, handin.id]
+            if standing.status is Status.HANDED_IN:
+                facts = facts_in(view, member.enrolment_id, handin.id)
+                waiting.append(
+                    {
+                        "submission": facts.newest,
+                        "at": facts.newest_at,
+                        "count": facts.count,
+                        "handin": {"id": handin.id, "title": handin.title},
+                        "student": face(member),
+                        **standing_data(standing),
+                    }
+                )
+    today = view.calendar.local_day(now)
+    recent = Outcome.objects.filter(submission__handin__group_id=group_id, voided_at=None, person=person)
+    done = [at for at in recent.values_list("at", flat=True) if view.calendar.local_day(at) == today]
+    waiting.sort(key=lambda one: (one["at"], one["submission"]))
+    return {"waiting": waiting, "marked_today": len(done)}
+
+
+def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
+    """One submission, whole: the frozen evidence, its history, and for markers the draft."""
+    submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
+    enrolment, handin = submission.enrolment, submission.handin
+    view = situation(handin.group_id, now, enrolment_id=enrolment.pk)
+    member = view.members[0]
+    own = enrolment.person_id == person.pk
+    standing = view.standings[enrolment.pk, handin.pk]
+    due: EffectiveDue = view.dues[enrolment.pk, handin.pk]
+    facts = facts_in(view, enrolment.pk, handin.pk)
+    return {
+        "id": submission.pk,
+        "number": submission.number,
+        "at": submission.at,
+        "receipt": submission.receipt,
+        "voided_at": submission.voided_at,
+        "newest": facts.newest == submission.pk,
+        "group": handin.group_id,
+        "handin": {
+            "id": handin.pk,
+            "title": handin.title,
+            "points": float(handin.points) if handin.points is not None else None,
+            "step": float(handin.step),
+        },
+        "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
+        **standing_data(standing),
+        **due_data(due),
+        "empty": submission.snapshot["empty"],
+        "links": submission.snapshot["links"],
+        "pockets": [_frozen_pocket(pocket) for pocket in submission.snapshot["pockets"]],
+        "submissions": submissions_of(handin.pk, enrolment.pk),
+        "outcomes": _outcomes(submission, own=own),
+        "draft": None if own else _draft(submission),
+        "same_files": [] if own else _same_files(submission),
+    }
+
+
+def _frozen_pocket(pocket: dict[str, Any]) -> dict[str, Any]:
+    """A pocket of a snapshot with its chips as they stood."""
+    pieces = tuple(
+        Piece(Counts(one["words"], one["sentences"]), (one["artefact"] or {}).get("title", ""), one["unchanged"])
+        for one in pocket["evidence"]
+    )
+    found: tuple[Chip, ...] = chips(wanted_from_data(pocket["wanted"]), pieces)
+    shown = ("id", "title", "kind", "prompt", "evidence")
+    return {**{key: pocket[key] for key in shown}, "chips": chip_data(found)}
+
+
+def _outcomes(submission: Submission, *, own: bool) -> list[dict[str, Any]]:
+    """Outcomes of a submission, newest first; a student sees the standing one only."""
+    found = Outcome.objects.filter(submission=submission).select_related("person", "mark").order_by("-at", "-pk")
+    if own:
+        found = found.filter(voided_at=None)
+    return [outcome_data(one) for one in found]
+
+
+def outcome_data(outcome: Outcome) -> dict[str, Any]:
+    """An outcome with the mark that was released with it."""
+    mark: ReleasedMark = outcome.mark  # type: ignore[attr-defined]  # the reverse of a one-to-one that every outcome has
+    return {
+        "id": outcome.pk,
+        "kind": outcome.kind,
+        "at": outcome.at,
+        "by": full(outcome.person.family_name, outcome.person.given_name),
+        "pockets": outcome.pockets,
+        "due_again": outcome.due_again,
+        "voided_at": outcome.voided_at,
+        "feedback": mark.feedback,
+        "score": float(mark.score) if mark.score is not None else None,
+    }
+
+
+def _draft(submission: Submission) -> dict[str, Any]:
+    draft = DraftMark.objects.filter(submission=submission).first()
+    if draft is None:
+        return {"feedback": "", "score": None, "version": 0}
+    score = float(draft.score) if draft.score is not None else None
+    return {"feedback": draft.feedback, "score": score, "version": draft.version}
+
+
+def _same_files(submission: Submission) -> list[dict[str, Any]]:
+    """Artefacts of this submission that came in from another student of the class as the very same file."""
+    hashes = {
+        one["artefact"]["came_sha256"]: one["artefact"]["title"]
+        for pocket in submission.snapshot["pockets"]
+        for one in pocket["evidence"]
+        if one["artefact"] and one["artefact"]["came_sha256"]
+    }
+    others = (
+        Artefact.objects.filter(
+            came_sha256__in=hashes, portfolio__enrolment__group_id=submission.handin.group_id
+        )
+        .exclude(portfolio__enrolment=submission.enrolment)
+        .values_list(
+            "came_sha256", "portfolio__enrolment__person__family_name", "portfolio__enrolment__person__given_name"
+        )
+        .distinct()
+    )
+    return [{"title": hashes[came], "student": listed(family, given)} for came, family, given in others]
+
+
+def feedback(person: Person, portfolio_id: int) -> list[dict[str, Any]]:
+    """All standing outcomes of a portfolio with their feedback, newest first: what the student may read."""
+    portfolio = readable(person, portfolio_id)
+    found = (
+        Outcome.objects.filter(
+            submission__enrolment=portfolio.enrolment, submission__voided_at=None, voided_at=None
+        )
+        .select_related("person", "mark", "submission__handin")
+        .order_by("-at", "-pk")
+    )
+    return [
+        {
+            **outcome_data(one),
+            "submission": one.submission_id,
+            "number": one.submission.number,
+            "receipt": one.submission.receipt,
+            "handin": {"id": one.submission.handin_id, "title": one.submission.handin.title},
+            "pocket": one.submission.snapshot["pockets"][0]["id"] if one.submission.snapshot["pockets"] else None,
+            "points": float(one.submission.handin.points) if one.submission.handin.points is not None else None,
+        }
+        for one in found
+    ]

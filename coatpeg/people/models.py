@@ -1,0 +1,151 @@
+"""People, the school, its calendar, teaching groups and who is in them."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
+from django.db import models
+
+from coatpeg.core.policy import Role
+
+
+class Person(AbstractBaseUser):
+    """Anybody: staff or student. A person without a user name has no sign-in."""
+
+    username = models.CharField(max_length=60, unique=True, null=True, blank=True, db_collation="utf8mb4_bin")
+    given_name = models.CharField(max_length=100)
+    family_name = models.CharField(max_length=100, blank=True, default="")
+    email = models.EmailField(blank=True, default="")
+    is_active = models.BooleanField(default=True)
+    is_administrator = models.BooleanField(default=False)
+
+    USERNAME_FIELD = "username"
+    objects: ClassVar[BaseUserManager[Person]] = BaseUserManager()
+
+
+class School(models.Model):
+    """The one school of this installation: its name, zone and school weekdays (Monday is 0)."""
+
+    name = models.CharField(max_length=200)
+    zone = models.CharField(max_length=60, default="UTC")
+    weekdays = models.JSONField(default=list)
+
+
+class Term(models.Model):
+    """A term with both its days."""
+
+    name = models.CharField(max_length=100)
+    first = models.DateField()
+    last = models.DateField()
+
+    class Meta:
+        """In order of time; the end not before the beginning."""
+
+        ordering = ("first",)
+        constraints = (
+            models.CheckConstraint(condition=models.Q(last__gte=models.F("first")), name="term_ends_after_start"),
+        )
+
+
+class NonSchoolDay(models.Model):
+    """A day without school, with its name."""
+
+    day = models.DateField(unique=True)
+    name = models.CharField(max_length=100)
+
+
+class TeachingGroup(models.Model):
+    """A class, caseload or cohort."""
+
+    class Kind(models.TextChoices):
+        """What the group is; a caseload has no portfolios of its own."""
+
+        CLASS = "class"
+        CASELOAD = "caseload"
+        COHORT = "cohort"
+
+    name = models.CharField(max_length=200)
+    kind = models.CharField(max_length=10, choices=Kind)
+    first = models.DateField()
+    last = models.DateField()
+
+
+class Period(models.Model):
+    """The class hour a student comes in."""
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="periods")
+    name = models.CharField(max_length=40)
+
+    class Meta:
+        """Named once in a group."""
+
+        ordering = ("name",)
+        constraints = (models.UniqueConstraint(fields=("group", "name"), name="period_once_in_group"),)
+
+
+class Enrolment(models.Model):
+    """A student in a teaching group, from–to (both included), with their peg picture and tint."""
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="enrolments")
+    person = models.ForeignKey(Person, models.PROTECT, related_name="enrolments")
+    first = models.DateField()
+    last = models.DateField(null=True, blank=True)
+    picture = models.CharField(max_length=40, db_collation="utf8mb4_bin")
+    tint = models.PositiveSmallIntegerField(default=0)
+
+    class Meta:
+        """Once a group, and no peg picture twice there."""
+
+        constraints = (
+            models.UniqueConstraint(fields=("group", "person"), name="enrolled_once"),
+            models.UniqueConstraint(fields=("group", "picture", "tint"), name="peg_picture_once"),
+        )
+
+
+class PeriodMembership(models.Model):
+    """Which period a student is in, from–to."""
+
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="periods")
+    period = models.ForeignKey(Period, models.CASCADE, related_name="memberships")
+    first = models.DateField()
+    last = models.DateField(null=True, blank=True)
+
+
+class WorkingGroup(models.Model):
+    """Two or more students of a class who work together."""
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="working_groups")
+    name = models.CharField(max_length=100)
+    members = models.ManyToManyField(Enrolment, related_name="working_groups")
+
+    class Meta:
+        """Named once in a group."""
+
+        ordering = ("name",)
+        constraints = (models.UniqueConstraint(fields=("group", "name"), name="working_group_once"),)
+
+
+class StaffRole(models.Model):
+    """What a member of staff is in a teaching group."""
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="staff")
+    person = models.ForeignKey(Person, models.PROTECT, related_name="staff_roles")
+    role = models.CharField(
+        max_length=12, choices=[(role.value, role.value) for role in (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)]
+    )
+
+    class Meta:
+        """One role a person and group."""
+
+        constraints = (models.UniqueConstraint(fields=("group", "person"), name="one_staff_role"),)
+
+
+class Adjustment(models.Model):
+    """Extra school days agreed for a student, for due days in a span; the reason is for the coordinator and leads."""
+
+    person = models.ForeignKey(Person, models.CASCADE, related_name="adjustments")
+    extra_days = models.PositiveSmallIntegerField(default=0)
+    first = models.DateField()
+    last = models.DateField(null=True, blank=True)
+    reason = models.TextField(blank=True, default="")

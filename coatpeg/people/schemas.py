@@ -1,0 +1,45 @@
+"""Shapes that several rooms' answers share."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+
+class Shape(BaseModel):
+    """The base of everything the API takes and gives."""
+
+
+class Face(Shape):
+    """How staff see a student in a list."""
+
+    id: int
+    family_name: str
+    given_name: str
+    picture: str
+    tint: int
+    period: str
+
+
+class NamedFace(Face):
+    """The same with the name as it is said."""
+
+    full_name: str
+
+
+class Named(Shape):
+    """A thing by id and title."""
+
+    id: int
+    title: str
+
+
+
+
+class ErrorShape(Shape):
+    """Problem details (RFC 9457): what happened, where, and how to fix it."""
+
+    type: str
+    title: str
+    status: int
+    where: str = ""
+    fix: str = ""

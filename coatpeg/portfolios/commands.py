@@ -1,0 +1,250 @@
+"""What a student does in a portfolio: add, write, remove, bring back.
+
+Every command locks the portfolio row first, asks the policy, and refuses a locked, retired or unopened
+pocket. Nobody but the student writes here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.core.files.base import File
+from django.db.models import Max
+
+from coatpeg.core import intake, texts
+from coatpeg.core.calendar import SchoolCalendar
+from coatpeg.core.errors import Gone, Invalid, Refused, Stale
+from coatpeg.core.filling import PocketKind
+from coatpeg.core.policy import Action
+from coatpeg.core.snapshots import text_digest
+from coatpeg.events.recording import Deed, deed
+from coatpeg.outlines.models import Pocket
+from coatpeg.people.access import require_for_student
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Person
+from coatpeg.portfolios import contents, files, holds
+from coatpeg.portfolios.models import Artefact, Evidence, Portfolio, TextRevision
+
+SITTING = timedelta(minutes=10)
+"""Autosaves closer together than this make one revision: a pause longer than it is a new thought."""
+MOST_IN_A_POCKET = 60
+"""Artefacts in one pocket. Past this a page gets slow on a school tablet; three times what was ever asked."""
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A pocket of a portfolio, locked for writing within a deed."""
+
+    portfolio: Portfolio
+    pocket: Pocket
+    doing: Deed
+
+    @property
+    def group_id(self) -> int:
+        """The teaching group the portfolio is in."""
+        return self.portfolio.enrolment.group_id
+
+    def record(self, verb: str, **data: Any) -> None:
+        """Record an event of this student about this pocket."""
+        self.doing.record(
+            verb, self.group_id, enrolment_id=self.portfolio.enrolment_id, pocket=self.pocket.pk, **data
+        )
+
+
+def locked_portfolio(portfolio_id: int) -> Portfolio:
+    """The portfolio with its row locked: the first step of every write to a student's work."""
+    # MariaDB has no FOR UPDATE OF: lock the one row first, then read it with what hangs on it.
+    Portfolio.objects.select_for_update().filter(pk=portfolio_id).values_list("pk").first()
+    found = Portfolio.objects.select_related("enrolment__group", "enrolment__person").filter(pk=portfolio_id).first()
+    if found is None:
+        raise Gone("There is no such portfolio.", fix="Go back to your pockets.")
+    return found
+
+
+@contextmanager
+def _writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -> Iterator[Place]:
+    """A deed on one pocket, after every check that does not depend on what is written."""
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(portfolio_id)
+        require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
+        pocket = Pocket.objects.filter(
+            pk=pocket_id, section__template__group_id=portfolio.enrolment.group_id
+        ).first()
+        if pocket is None:
+            raise Gone("There is no such pocket in this portfolio.", fix="Go back to your pockets.")
+        _refuse_closed(portfolio, pocket, school_calendar(), now)
+        holds.refuse_if_held(portfolio, pocket)
+        yield Place(portfolio, pocket, doing)
+
+
+def _refuse_closed(portfolio: Portfolio, pocket: Pocket, calendar: SchoolCalendar, now: datetime) -> None:
+    today = calendar.local_day(now)
+    left = portfolio.enrolment.last
+    if left is not None and left < today:
+        raise Refused(f"You left this class on {left:%a %-d %b}.", fix="You can still read everything in it.")
+    if pocket.retired_at is not None:
+        raise Refused(f"“{pocket.title}” is no longer in use.", where=pocket.title, fix="You can still read it.")
+    if pocket.opens and pocket.opens > today:
+        raise Refused(f"“{pocket.title}” opens on {pocket.opens:%a %-d %b}.", where=pocket.title, fix="Come back then.")
+
+
+def add_file(person: Person, portfolio_id: int, pocket_id: int, content: File[Any], name: str, now: datetime) -> tuple[Evidence, str]:
+    """Put a picture or file into a pocket; returns the evidence and a note about its name (or "").
+
+    The bytes are judged, cleaned and safe before anything is written to the database.
+    """
+    title, note = intake.tidy_title(name)
+    portfolio = Portfolio.objects.select_related("enrolment").filter(pk=portfolio_id).first()
+    if portfolio is None:
+        raise Gone("There is no such portfolio.", fix="Go back to your pockets.")
+    require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
+    kept = files.keep(content, title)
+    with _writing(person, portfolio_id, pocket_id, now) as place:
+        artefact = Artefact.objects.create(
+            portfolio=place.portfolio,
+            kind=kept.kind,
+            title=title,
+            stored=kept.stored,
+            came_sha256=kept.came_sha256,
+            made_at=now,
+        )
+        return _put(place, artefact, came=kept.came_sha256, kept=kept.stored.sha256), note
+
+
+def add_link(person: Person, portfolio_id: int, pocket_id: int, link: str, title: str, now: datetime) -> Evidence:
+    """Put a link into a pocket; its form is judged, nothing is fetched."""
+    address = intake.check_link(link)
+    name, _ = intake.tidy_title(title, fallback="Link") if title.strip() else (address[: intake.LONGEST_TITLE], "")
+    with _writing(person, portfolio_id, pocket_id, now) as place:
+        artefact = Artefact.objects.create(
+            portfolio=place.portfolio, kind=Artefact.Kind.LINK, title=name, link=address, made_at=now
+        )
+        return _put(place, artefact, came=text_digest(address))
+
+
+def _put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
+    """Hang an artefact at the end of a pocket."""
+    if place.pocket.kind == PocketKind.PAGE:
+        raise Invalid("A page takes text only.", where=place.pocket.title, fix="Put it into another pocket.")
+    if place.pocket.kind == PocketKind.LINKS and artefact.kind != Artefact.Kind.LINK:
+        raise Invalid("This pocket takes links only.", where=place.pocket.title, fix="Put it into another pocket.")
+    here = Evidence.objects.filter(portfolio=place.portfolio, pocket=place.pocket)
+    if here.filter(removed_at=None).count() >= MOST_IN_A_POCKET:
+        raise Invalid(
+            f"“{place.pocket.title}” holds {MOST_IN_A_POCKET} artefacts, which is the most.",
+            where=place.pocket.title,
+            fix="Take one out first.",
+        )
+    position = (here.aggregate(last=Max("position"))["last"] or 0) + 1
+    evidence = Evidence.objects.create(
+        portfolio=place.portfolio,
+        pocket=place.pocket,
+        artefact=artefact,
+        position=position,
+        changed_at=place.doing.now,
+    )
+    contents.refresh(place.portfolio, place.pocket, place.doing.now)
+    place.record("artefact_added", evidence=evidence.pk, artefact=artefact.pk, **hashes)
+    return evidence
+
+
+def _own_evidence(evidence_id: int) -> Evidence:
+    """The evidence a person names, before its portfolio is locked."""
+    found = Evidence.objects.filter(pk=evidence_id).first()
+    if found is None:
+        raise Gone("There is no such artefact.", fix="Go back to your pockets.")
+    return found
+
+
+def write_reflection(person: Person, evidence_id: int, text: str, version: int, now: datetime) -> Evidence:
+    """Save what a student says an artefact shows; ``version`` is the one the writer saw."""
+    named = _own_evidence(evidence_id)
+    with _writing(person, named.portfolio_id, named.pocket_id, now) as place:
+        evidence = Evidence.objects.get(pk=evidence_id)
+        if evidence.removed_at is not None:
+            raise Gone("This artefact was taken out of the pocket.", fix="Bring it back to go on writing.")
+        return _write(place, person, evidence, text, version)
+
+
+def write_page(person: Person, portfolio_id: int, pocket_id: int, text: str, version: int, now: datetime) -> Evidence:
+    """Save the text of a page; version 0 is the page before its first save."""
+    with _writing(person, portfolio_id, pocket_id, now) as place:
+        if place.pocket.kind != PocketKind.PAGE:
+            raise Invalid(
+                f"“{place.pocket.title}” is not a page.", where=place.pocket.title, fix="Add an artefact to it instead."
+            )
+        evidence, _ = Evidence.objects.get_or_create(
+            portfolio=place.portfolio, pocket=place.pocket, artefact=None, defaults={"changed_at": now}
+        )
+        return _write(place, person, evidence, text, version)
+
+
+def _write(place: Place, person: Person, evidence: Evidence, text: str, version: int) -> Evidence:
+    """Save a text over the version its writer saw; the same text again changes nothing."""
+    if len(text) > texts.LONGEST_TEXT:
+        raise Invalid(
+            f"The text has {len(text)} characters; {texts.LONGEST_TEXT} is the most.",
+            where="text",
+            fix="Shorten it, or add it as a file. What you wrote stays in the field.",
+        )
+    tidy = texts.tidy_text(text)
+    if tidy == evidence.text:
+        return evidence
+    if version != evidence.version:
+        raise Stale(
+            "This text was changed somewhere else meanwhile.",
+            where="text",
+            fix="Both texts are here: choose one, or put them together.",
+            more={"text": evidence.text, "version": evidence.version},
+        )
+    counts = texts.count(tidy)
+    evidence.text, evidence.words, evidence.sentences = tidy, counts.words, counts.sentences
+    evidence.version, evidence.changed_at = evidence.version + 1, place.doing.now
+    evidence.save()
+    begun = _revise(evidence, person, place.doing.now)
+    changed = contents.refresh(place.portfolio, place.pocket, place.doing.now)
+    if begun or changed:
+        place.record("text_written", evidence=evidence.pk, version=evidence.version, text=text_digest(tidy))
+    return evidence
+
+
+def _revise(evidence: Evidence, person: Person, now: datetime) -> bool:
+    """Keep the text in its history; True where a new revision begins."""
+    last = evidence.revisions.order_by("-version").first()
+    if last is None or last.person_id != person.pk or now - last.saved_at > SITTING:
+        TextRevision.objects.create(
+            evidence=evidence, version=evidence.version, text=evidence.text, person=person, begun_at=now, saved_at=now
+        )
+        return True
+    last.version, last.text, last.saved_at = evidence.version, evidence.text, now
+    last.save()
+    return False
+
+
+def remove_evidence(person: Person, evidence_id: int, now: datetime) -> Evidence:
+    """Take an artefact out of its pocket; it can be brought back."""
+    return _set_removed(person, evidence_id, now, removed=True)
+
+
+def restore_evidence(person: Person, evidence_id: int, now: datetime) -> Evidence:
+    """Bring back what was taken out, with its reflection, to its old place."""
+    return _set_removed(person, evidence_id, now, removed=False)
+
+
+def _set_removed(person: Person, evidence_id: int, now: datetime, *, removed: bool) -> Evidence:
+    named = _own_evidence(evidence_id)
+    with _writing(person, named.portfolio_id, named.pocket_id, now) as place:
+        evidence = Evidence.objects.select_related("artefact").get(pk=evidence_id)
+        if evidence.artefact is None:
+            raise Invalid("A page stays in its pocket.", where=place.pocket.title, fix="Empty its text instead.")
+        if (evidence.removed_at is not None) == removed:
+            return evidence
+        evidence.removed_at = now if removed else None
+        evidence.save(update_fields=["removed_at"])
+        contents.refresh(place.portfolio, place.pocket, now)
+        place.record("evidence_removed" if removed else "evidence_restored", evidence=evidence.pk)
+        return evidence

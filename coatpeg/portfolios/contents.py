@@ -1,0 +1,133 @@
+"""What lies in the pockets, counted: read for the rules and kept for the board."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from coatpeg.core import texts
+from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, has_work
+from coatpeg.core.texts import Counts
+from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import PocketOutline, wanted_from_data
+from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio, StandingHold
+
+
+@dataclass(frozen=True, slots=True)
+class Content:
+    """The pieces of one pocket in one portfolio."""
+
+    pieces: tuple[Piece, ...] = ()
+    has_work: bool = False
+    last_work_at: datetime | None = None
+
+
+NO_CONTENT = Content()
+
+
+def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]:
+    """Evidence (with its artefact loaded) as the rules see it."""
+    starter = texts.tidy_text(pocket.starter).strip()
+    return tuple(
+        Piece(
+            Counts(one.words, one.sentences),
+            one.artefact.title if one.artefact else "",
+            pocket.kind == PocketKind.PAGE and one.text.strip() == starter,
+        )
+        for one in evidence
+    )
+
+
+def current(portfolio_id: int, pocket_id: int) -> list[Evidence]:
+    """The evidence that lies in a pocket now, in order, with artefacts and files."""
+    found = Evidence.objects.filter(portfolio_id=portfolio_id, pocket_id=pocket_id, removed_at=None)
+    return list(found.select_related("artefact__stored"))
+
+
+def counted(pocket: Pocket, evidence: list[Evidence]) -> dict[str, Any]:
+    """The row of ``PocketContent`` that this evidence makes."""
+    pieces = pieces_of(pocket, evidence)
+    return {
+        "pieces": [[one.counts.words, one.counts.sentences, int(one.unchanged)] for one in pieces],
+        "has_work": has_work(PocketKind(pocket.kind), pieces),
+    }
+
+
+def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
+    """Count a pocket anew after a write; True where what counts has changed."""
+    row = counted(pocket, current(portfolio.pk, pocket.pk))
+    kept, made = PocketContent.objects.get_or_create(portfolio=portfolio, pocket=pocket, defaults=row)
+    changed = made or kept.pieces != row["pieces"] or kept.has_work != row["has_work"]
+    kept.pieces, kept.has_work, kept.last_work_at = row["pieces"], row["has_work"], now
+    kept.save()
+    return changed
+
+
+def contents_of_group(group_id: int, enrolment_id: int | None = None) -> dict[tuple[int, int], Content]:
+    """Counted contents by (enrolment, pocket) of a group or one student of it: one query."""
+    rows = PocketContent.objects.filter(portfolio__enrolment__group_id=group_id)
+    if enrolment_id is not None:
+        rows = rows.filter(portfolio__enrolment_id=enrolment_id)
+    values = rows.values_list("portfolio__enrolment_id", "pocket_id", "pieces", "has_work", "last_work_at")
+    return {
+        (enrolment, pocket): Content(
+            tuple(Piece(Counts(words, sentences), "", bool(unchanged)) for words, sentences, unchanged in pieces),
+            work,
+            last,
+        )
+        for enrolment, pocket, pieces, work, last in values
+    }
+
+
+def frozen_wants(group_id: int, enrolment_id: int | None = None) -> dict[tuple[int, int], Wanted]:
+    """What was wanted of locked pockets when they were locked, by (enrolment, pocket): one query.
+
+    Of several holds the earliest decides.
+    """
+    holds = StandingHold.objects.filter(portfolio__enrolment__group_id=group_id)
+    if enrolment_id is not None:
+        holds = holds.filter(portfolio__enrolment_id=enrolment_id)
+    rows = holds.order_by("-since").values_list("portfolio__enrolment_id", "pocket_id", "wanted")
+    return {(enrolment, pocket): wanted_from_data(wanted) for enrolment, pocket, wanted in rows}
+
+
+def states(
+    outline: Iterable[PocketOutline], contents: Mapping[int, Content], frozen: Mapping[int, Wanted], today: Any
+) -> list[PocketState]:
+    """A portfolio's pockets as the filling rules take them; mappings are by pocket id."""
+    return [
+        PocketState(
+            pocket.wanted,
+            contents.get(pocket.id, NO_CONTENT).pieces,
+            frozen.get(pocket.id),
+            pocket.counts,
+            pocket.retired,
+            pocket.open_on(today),
+        )
+        for pocket in outline
+    ]
+
+
+def miscounted() -> Iterator[str]:
+    """Every kept count that the evidence does not give: what ``./peg check`` reports."""
+    kept = {
+        (portfolio, pocket): (pieces, work)
+        for portfolio, pocket, pieces, work in PocketContent.objects.values_list(
+            "portfolio_id", "pocket_id", "pieces", "has_work"
+        )
+    }
+    lying: dict[tuple[int, int], list[Evidence]] = defaultdict(list)
+    rows = Evidence.objects.filter(removed_at=None).select_related("artefact", "pocket").order_by("position", "pk")
+    for one in rows.iterator():
+        lying[one.portfolio_id, one.pocket_id].append(one)
+        counts = texts.count(one.text)
+        if (counts.words, counts.sentences) != (one.words, one.sentences):
+            yield f"evidence {one.pk}: its words or sentences are counted wrong"
+    for key in sorted(kept.keys() | lying.keys()):
+        evidence = lying.get(key, [])
+        row = counted(evidence[0].pocket, evidence) if evidence else {"pieces": [], "has_work": False}
+        if kept.get(key) != (row["pieces"], row["has_work"]):
+            yield f"portfolio {key[0]}, pocket {key[1]}: counted contents differ from the evidence"

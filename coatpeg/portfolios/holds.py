@@ -1,0 +1,49 @@
+"""Standing holds: the rows behind the core's locking rules. Call these with the portfolio row locked."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import datetime
+
+from coatpeg.core.locking import Hold, HoldAct, after, refuse_if_locked
+from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import wanted_as_data, wanted_of
+from coatpeg.portfolios.models import Portfolio, StandingHold
+
+
+def standing(portfolio: Portfolio) -> frozenset[Hold]:
+    """All holds of a portfolio, as the core takes them."""
+    rows = StandingHold.objects.filter(portfolio=portfolio).values_list("pocket_id", "handin_id")
+    return frozenset(Hold(*row) for row in rows)
+
+
+def refuse_if_held(portfolio: Portfolio, pocket: Pocket) -> None:
+    """Raise ``Refused`` where a pocket is locked, naming the hand-ins that hold it."""
+    held = StandingHold.objects.filter(portfolio=portfolio, pocket=pocket)
+    refuse_if_locked(pocket.title, held.values_list("title", flat=True))
+
+
+def apply(portfolio: Portfolio, act: HoldAct, title: str, pockets: Iterable[Pocket], now: datetime) -> list[str]:
+    """Write what an act does to the holds; returns the titles of other hand-ins whose holds it released."""
+    before = standing(portfolio)
+    then = after(before, act)
+    named = {pocket.pk: pocket for pocket in pockets}
+    StandingHold.objects.bulk_create(
+        StandingHold(
+            portfolio=portfolio,
+            pocket_id=hold.pocket,
+            handin_id=hold.handin,
+            title=title,
+            wanted=wanted_as_data(wanted_of(named[hold.pocket])),
+            since=now,
+        )
+        for hold in sorted(then - before)
+    )
+    released = before - then
+    others: set[str] = set()
+    for hold in sorted(released):
+        row = StandingHold.objects.get(portfolio=portfolio, pocket_id=hold.pocket, handin_id=hold.handin)
+        if hold.handin != act.handin:
+            others.add(row.title)
+        row.delete()
+    return sorted(others)

@@ -1,0 +1,56 @@
+"""Telling what bytes are by their content, never by their name."""
+
+from __future__ import annotations
+
+import puremagic
+
+OCTETS = "application/octet-stream"
+HEAD = 65_536
+"""Bytes looked at. Every signature used lies in the first few hundred; text is judged by more of it."""
+
+PICTURES = frozenset({"image/jpeg", "image/png", "image/webp", "image/heic"})
+_HEIC_BRANDS = (b"heic", b"heix", b"heim", b"heis", b"hevc", b"mif1", b"msf1")
+_PICTURE_ENDINGS = (".jpg", ".jpeg", ".png", ".webp", ".heic", ".heif")
+
+
+def picture_type(head: bytes) -> str | None:
+    """The media type where the bytes begin like a picture we take in, by the formats' own signatures."""
+    if head.startswith(b"\xff\xd8\xff"):
+        return "image/jpeg"
+    if head.startswith(b"\x89PNG\r\n\x1a\n"):
+        return "image/png"
+    if head[:4] == b"RIFF" and head[8:12] == b"WEBP":
+        return "image/webp"
+    if head[4:8] == b"ftyp" and head[8:12] in _HEIC_BRANDS:
+        return "image/heic"
+    return None
+
+
+def media_type(head: bytes) -> str:
+    """The media type of bytes by their beginning; text where it decodes as UTF-8, else octets."""
+    found = picture_type(head)
+    if found:
+        return found
+    try:
+        matches = [one for one in puremagic.magic_string(head) if one.confidence >= 0.5 and one.mime_type]
+    except (puremagic.PureError, ValueError):
+        matches = []
+    if matches:
+        return matches[0].mime_type
+    return "text/plain" if _is_text(head) else OCTETS
+
+
+def _is_text(head: bytes) -> bool:
+    """Whether a beginning is UTF-8 without control characters (a character cut at the end is forgiven)."""
+    for cut in range(4):
+        try:
+            text = head[: len(head) - cut].decode()
+        except UnicodeDecodeError:
+            continue
+        return not any(ord(one) < 32 and one not in "\t\n\r\f" for one in text)
+    return False
+
+
+def named_like_a_picture(name: str) -> bool:
+    """Whether a file's name promises a picture."""
+    return name.lower().endswith(_PICTURE_ENDINGS)

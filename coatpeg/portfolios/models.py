@@ -1,0 +1,122 @@
+"""Portfolios and what lies in them."""
+
+from __future__ import annotations
+
+from django.db import models
+from django.db.models import F, Q
+
+from coatpeg.outlines.models import Pocket
+from coatpeg.people.models import Enrolment, Person
+
+
+class Portfolio(models.Model):
+    """One student's body of work in one teaching group. Its row lock orders all writes of that student's work."""
+
+    enrolment = models.OneToOneField(Enrolment, models.CASCADE, related_name="portfolio")
+
+
+class StoredFile(models.Model):
+    """Bytes that are safe in the store, named by their SHA-256; written once, never changed."""
+
+    sha256 = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin")
+    size = models.BigIntegerField()
+    media_type = models.CharField(max_length=120, db_collation="utf8mb4_bin")
+    width = models.PositiveIntegerField(null=True)
+    height = models.PositiveIntegerField(null=True)
+
+
+class Artefact(models.Model):
+    """A thing made: a picture, a file or a link. Never changed once made."""
+
+    class Kind(models.TextChoices):
+        """What it is."""
+
+        PICTURE = "picture"
+        FILE = "file"
+        LINK = "link"
+
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="artefacts")
+    kind = models.CharField(max_length=10, choices=Kind)
+    title = models.CharField(max_length=130, db_collation="utf8mb4_bin")
+    stored = models.ForeignKey(StoredFile, models.PROTECT, null=True)
+    came_sha256 = models.CharField(max_length=64, blank=True, default="", db_collation="utf8mb4_bin")
+    link = models.CharField(max_length=2000, blank=True, default="", db_collation="utf8mb4_bin")
+    made_at = models.DateTimeField()
+
+    class Meta:
+        """A link has an address, everything else has bytes."""
+
+        constraints = (
+            models.CheckConstraint(
+                condition=Q(kind="link", stored=None) | (~Q(kind="link") & Q(stored__isnull=False)),
+                name="artefact_link_or_bytes",
+            ),
+        )
+
+
+class Evidence(models.Model):
+    """An artefact in a pocket with its reflection; on a page, the text alone."""
+
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="evidence")
+    pocket = models.ForeignKey(Pocket, models.PROTECT, related_name="evidence")
+    artefact = models.ForeignKey(Artefact, models.PROTECT, null=True, related_name="evidence")
+    position = models.PositiveIntegerField(default=0)
+    text = models.TextField(blank=True, default="")
+    words = models.PositiveIntegerField(default=0)
+    sentences = models.PositiveIntegerField(default=0)
+    version = models.PositiveIntegerField(default=0)
+    changed_at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True)
+    page_of = models.GeneratedField(
+        expression=models.Case(models.When(artefact__isnull=True, then=F("pocket_id"))),
+        output_field=models.BigIntegerField(null=True),
+        db_persist=True,
+    )
+
+    class Meta:
+        """One page a pocket and portfolio."""
+
+        ordering = ("position", "pk")
+        constraints = (models.UniqueConstraint(fields=("portfolio", "page_of"), name="one_page_a_pocket"),)
+
+
+class TextRevision(models.Model):
+    """How a text stood: autosaves of one sitting are one revision."""
+
+    evidence = models.ForeignKey(Evidence, models.CASCADE, related_name="revisions")
+    version = models.PositiveIntegerField()
+    text = models.TextField()
+    person = models.ForeignKey(Person, models.PROTECT)
+    begun_at = models.DateTimeField()
+    saved_at = models.DateTimeField()
+
+
+class PocketContent(models.Model):
+    """What lies in a pocket, counted: kept for the board, rebuilt from the evidence by ``contents.refresh``."""
+
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="contents")
+    pocket = models.ForeignKey(Pocket, models.CASCADE)
+    pieces = models.JSONField(default=list)
+    has_work = models.BooleanField(default=False)
+    last_work_at = models.DateTimeField(null=True)
+
+    class Meta:
+        """One row a pocket and portfolio."""
+
+        constraints = (models.UniqueConstraint(fields=("portfolio", "pocket"), name="content_once"),)
+
+
+class StandingHold(models.Model):
+    """A hand-in's hold on a pocket, with what was wanted when it was taken and the hand-in's title to say why."""
+
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="holds")
+    pocket = models.ForeignKey(Pocket, models.CASCADE)
+    handin_id = models.BigIntegerField()
+    title = models.CharField(max_length=200)
+    wanted = models.JSONField()
+    since = models.DateTimeField()
+
+    class Meta:
+        """A hand-in holds a pocket once."""
+
+        constraints = (models.UniqueConstraint(fields=("portfolio", "pocket", "handin_id"), name="held_once"),)

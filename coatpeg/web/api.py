@@ -1,0 +1,75 @@
+"""The API: the rooms' routers in one document, authentication, errors."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.db import InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.security import SessionAuth
+
+from coatpeg.core.errors import CoatPegError, TooLarge
+from coatpeg.handins.api import router as handins_router
+from coatpeg.marking.api import router as marking_router
+from coatpeg.portfolios.api import router as portfolios_router
+from coatpeg.web.middleware import database_away
+from coatpeg.web.problems import problem, response_of, signed_out, unreadable
+from coatpeg.web.sessions import router as sessions_router
+
+
+class Session(SessionAuth):
+    """A session cookie with CSRF protection, of an active person."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        """The person, or None."""
+        return request.user if request.user.is_authenticated else None
+
+
+api = NinjaAPI(
+    title="Coat Peg",
+    version="0.1.0",
+    auth=Session(),
+    docs_url=None,
+    openapi_url=None,
+    urls_namespace="api",
+)
+for router in (sessions_router, portfolios_router, handins_router, marking_router):
+    api.add_router("", router)
+
+
+@api.exception_handler(CoatPegError)
+def _our_error(request: HttpRequest, error: CoatPegError) -> HttpResponse:
+    return response_of(error)
+
+
+@api.exception_handler(AuthenticationError)
+def _signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    return signed_out()
+
+
+@api.exception_handler(ValidationError)
+def _unreadable(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    return unreadable(error.errors)
+
+
+@api.exception_handler(HttpError)
+def _http_error(request: HttpRequest, error: HttpError) -> HttpResponse:
+    return problem(error.status_code, "invalid", str(error), fix="Correct it and send again.")
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+    return response_of(TooLarge("That is too much text for one save.", where="text", fix="Shorten it."))
+
+
+@api.exception_handler(OperationalError)
+def _database_away(request: HttpRequest, error: OperationalError) -> HttpResponse:
+    return database_away()
+
+
+@api.exception_handler(InterfaceError)
+def _connection_lost(request: HttpRequest, error: InterfaceError) -> HttpResponse:
+    return database_away()

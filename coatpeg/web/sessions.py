@@ -1,0 +1,190 @@
+"""Signing in, what a person is here for, following changes."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import logout
+from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
+from ninja import Router
+
+from coatpeg.core import intake, texts
+from coatpeg.core.names import full
+from coatpeg.core.policy import Action, Role
+from coatpeg.events.changes import changes_after
+from coatpeg.people import accounts
+from coatpeg.people.access import require_in_group
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Enrolment, Person, School
+from coatpeg.people.requests import now, person_of
+from coatpeg.people.schemas import Shape
+from coatpeg.portfolios.models import Portfolio
+from coatpeg.web.demo import SIGN_INS
+
+router = Router(tags=["session"])
+USE = {"x-action": Action.USE_ACCOUNT.name}
+
+
+class SignIn(Shape):
+    """User name and password."""
+
+    username: str
+    password: str
+
+
+class GroupLine(Shape):
+    """A teaching group of this person, and as what they are in it."""
+
+    id: int
+    name: str
+    kind: str
+    role: str
+    portfolio: int | None
+    enrolment: int | None
+
+
+class Me(Shape):
+    """The signed-in person."""
+
+    id: int
+    full_name: str
+    initials: str
+    administrator: bool
+
+
+class DemoSignIn(Shape):
+    """A sign-in of the demo, offered in demo mode only."""
+
+    username: str
+    password: str
+    name: str
+    what: str
+
+
+class TermLine(Shape):
+    """Where in the term we are; ``week`` is None outside it."""
+
+    name: str
+    week: int | None
+    weeks: int
+
+
+class SessionShape(Shape):
+    """Everything the interface needs to begin. Sizes in bytes, lengths in characters."""
+
+    person: Me | None
+    school: str
+    zone: str
+    today: date
+    term: TermLine | None
+    groups: list[GroupLine]
+    demo: list[DemoSignIn]
+    upload_limit: int
+    text_limit: int
+    title_limit: int
+
+
+class ChangeLine(Shape):
+    """One change of a class."""
+
+    number: int
+    verb: str
+    enrolment_id: int | None
+    handin_id: int | None
+
+
+class ChangesShape(Shape):
+    """What came after a cursor."""
+
+    cursor: int
+    all_changed: bool
+    changes: list[ChangeLine]
+
+
+@router.get("/session", response=SessionShape, auth=None, operation_id="see_session", openapi_extra=USE)
+def see_session(request: HttpRequest) -> Any:
+    """Who is signed in and what they are here for; also sets the CSRF cookie."""
+    get_token(request)
+    return _session(request.user if isinstance(request.user, Person) else None)
+
+
+@router.post("/session", response=SessionShape, auth=None, operation_id="sign_in", openapi_extra=USE)
+def sign_in(request: HttpRequest, body: SignIn) -> Any:
+    """Sign in."""
+    return _session(accounts.sign_in(request, body.username, body.password))
+
+
+@router.delete("/session", response={204: None}, operation_id="sign_out", openapi_extra=USE)
+def sign_out(request: HttpRequest) -> Any:
+    """Sign out; the browser is told to forget what it cached."""
+    logout(request)
+    response = HttpResponse(status=204)
+    response["Clear-Site-Data"] = '"cache"'
+    return response
+
+
+@router.get(
+    "/groups/{group_id}/changes",
+    response=ChangesShape,
+    operation_id="follow_changes",
+    openapi_extra={"x-action": Action.FOLLOW_CHANGES.name},
+)
+def follow_changes(request: HttpRequest, group_id: int, after: int | None = None) -> Any:
+    """What was committed after a cursor; a student sees their own and the class's, nobody else's."""
+    person = person_of(request)
+    standings = require_in_group(person, Action.FOLLOW_CHANGES, group_id)
+    own = None
+    if all(role is Role.STUDENT for role, _ in standings):
+        own = Enrolment.objects.values_list("pk", flat=True).get(person=person, group_id=group_id)
+    return changes_after(group_id, after, only_enrolment=own)
+
+
+def _session(person: Person | None) -> dict[str, Any]:
+    calendar = school_calendar()
+    today = calendar.local_day(now())
+    term = calendar.term_at(today)
+    weeks = calendar.weeks(term) if term else ()
+    week = next((one.number for one in weeks if 0 <= (today - one.monday).days < 7), None)
+    school = School.objects.first()
+    return {
+        "person": _me(person) if person else None,
+        "school": school.name if school else "",
+        "zone": calendar.zone,
+        "today": today,
+        "term": {"name": term.name, "week": week, "weeks": len(weeks)} if term else None,
+        "groups": _groups(person) if person else [],
+        "demo": SIGN_INS if settings.DEMO and not person else [],
+        "upload_limit": settings.UPLOAD_LIMIT,
+        "text_limit": texts.LONGEST_TEXT,
+        "title_limit": intake.LONGEST_TITLE,
+    }
+
+
+def _me(person: Person) -> dict[str, Any]:
+    initials = f"{person.given_name[:1]}{person.family_name[:1]}".upper()
+    return {
+        "id": person.pk,
+        "full_name": full(person.family_name, person.given_name),
+        "initials": initials,
+        "administrator": person.is_administrator,
+    }
+
+
+def _groups(person: Person) -> list[dict[str, Any]]:
+    found = accounts.memberships(person)
+    own = [one.enrolment_id for one in found if one.enrolment_id]
+    portfolios = dict(Portfolio.objects.filter(enrolment_id__in=own).values_list("enrolment_id", "pk"))
+    return [
+        {
+            "id": one.group_id,
+            "name": one.name,
+            "kind": one.kind,
+            "role": one.role,
+            "enrolment": one.enrolment_id,
+            "portfolio": portfolios.get(one.enrolment_id) if one.enrolment_id else None,
+        }
+        for one in found
+    ]

@@ -1,0 +1,12 @@
+"""Addresses: the API, health, and the page for everything else."""
+
+from django.urls import path, re_path
+
+from coatpeg.web.api import api
+from coatpeg.web.pages import front, health
+
+urlpatterns = [
+    path("api/", api.urls),
+    path("health", health),
+    re_path(r"^(?!static/|api/).*$", front),
+]

@@ -1,0 +1,93 @@
+"""The other groups: Stage crew, the learning-support caseload, Leavers 2030."""
+
+from __future__ import annotations
+
+import random
+from datetime import UTC, datetime, time, timedelta
+from decimal import Decimal
+
+from coatpeg.core.asking import Due
+from coatpeg.handins import commands as handing
+from coatpeg.handins.setting import Plan, set_handin
+from coatpeg.people.models import Adjustment, Person, TeachingGroup, WorkingGroup
+from coatpeg.portfolios import commands
+from demo import building, words
+from demo.building import Days, Kept, sentences
+
+
+def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days, start: datetime) -> None:
+    """Nine students in threes, two hand-ins."""
+    pockets = building.template(
+        group,
+        "Stage crew",
+        {
+            "The show": [
+                {
+                    "title": "Set model",
+                    "kind": "evidence",
+                    "directions": "Photograph your model from the stalls.",
+                    "prompt": "Why does it work on our stage?",
+                    "artefacts": 1,
+                    "reflection_on_each": True,
+                    **sentences(2, None),
+                },
+                {
+                    "title": "Prompt book",
+                    "kind": "page",
+                    "directions": "Cues of your scene, in order.",
+                    "prompt": "Which cue was hardest?",
+                },
+            ]
+        },
+    )
+    for place, name in enumerate(("Lights", "Sound", "Set")):
+        WorkingGroup.objects.create(group=group, name=name).members.set(
+            one.enrolment for one in students[place * 3 : place * 3 + 3]
+        )
+    for title, week in (("Set model", 8), ("Prompt book", 10)):
+        plan = Plan(title, (pockets[title].pk,), days.of(week - 2, 0), Due(days.of(week, 4)), points=Decimal(20))
+        set_handin(teacher, group.pk, plan, start)
+
+
+def leavers(group: TeachingGroup, counsellor: Person, students: list[Kept], days: Days, start: datetime, now: datetime) -> None:
+    """A year group followed to graduation: two pages each, a plan handed in every year."""
+    pockets = building.template(
+        group,
+        "Leavers' plan",
+        {
+            "Where I am going": [
+                {
+                    "title": "My plan",
+                    "kind": "page",
+                    "directions": "What you would like to do after school, and what you need for it.",
+                    "prompt": "What comes next?",
+                    **sentences(2, 10),
+                },
+                {"title": "What I am good at", "kind": "page", "directions": "With an example.", "prompt": "How do you know?"},
+            ]
+        },
+    )
+    plan = Plan("Plan for this year", (pockets["My plan"].pk,), days.of(5, 0), Due(days.of(10, 4)))
+    handin = set_handin(counsellor, group.pk, plan, start)
+    dealer = random.Random("leavers")
+    for student in dealer.sample(students, 70):
+        at = min(datetime.combine(days.of(8, dealer.randrange(5)), time(10), tzinfo=UTC), now - timedelta(hours=1))
+        text = f"{words.reflection('plan', dealer, 1)} {dealer.choice(words.ENDINGS)} This year I will ask for a placement."
+        commands.write_page(student.person, student.portfolio.pk, pockets["My plan"].pk, text, 0, at)
+        if dealer.random() < 0.7:
+            handing.hand_in(student.person, student.portfolio.pk, handin.pk, 0, at + timedelta(minutes=30))
+
+
+def caseload(group: TeachingGroup, students: list[Person], days: Days) -> None:
+    """Fourteen students of several classes, with adjustments."""
+    building.enrol(group, students, days.monday, seed=4)
+    Adjustment.objects.bulk_create(
+        Adjustment(
+            person=person,
+            extra_days=2 + place % 3,
+            first=days.monday,
+            last=None if place % 2 else days.of(14, 4),
+            reason="Agreed at the review meeting; kept with learning support.",
+        )
+        for place, person in enumerate(students[:9])
+    )

@@ -1,0 +1,1 @@
+"""Running Coat Peg on one machine: installing, the private MariaDB, serving, testing, measuring."""
