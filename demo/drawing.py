@@ -62,7 +62,7 @@ def soil_chart(dealer: random.Random) -> Image.Image:
     for share, colour, name in zip(
         shares, ((120, 84, 50), (176, 134, 84), (206, 178, 130)), ("sand", "silt", "clay"), strict=True
     ):
-        height = share * 6
+        height = share * 5
         draw.rectangle((114, y - height, 406, y), fill=colour)
         draw.text((450, y - height / 2 - 20), f"{name} {share} mm", font=_font(36), fill=INK)
         y -= height

@@ -76,7 +76,7 @@ def _recipe(student: Student, handin: HandIn, pockets: dict[str, Pocket], now: d
     if student.kept.name == "Thandi Dube":
         return  # the reader of the README does this one
     fate = (student.place * 5) % 7
-    begun = min(student.moment(8, 4), now - timedelta(hours=student.place % 30 + 2))
+    begun = now - timedelta(hours=30 + student.place * 11 % 150)
     if fate == 0:
         return
     if fate in (1, 2):

@@ -117,7 +117,7 @@ def front_end(home: Path) -> dict[str, str]:
     locked = frontend / "node_modules" / ".coatpeg"
     if not locked.exists() or locked.read_text() != lock:
         say("Installing front-end packages")
-        subprocess.run(["npm", "ci", "--loglevel=error"], cwd=frontend, check=True, env=npm)
+        subprocess.run(["npm", "ci", "--silent"], cwd=frontend, check=True, env=npm)
         locked.write_text(lock)
     sources = sorted(
         path

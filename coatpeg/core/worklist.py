@@ -2,7 +2,8 @@
 
 Decided here: *to hand in* is in a calm order: sent back first, then overdue, then by due moment, those
 without one last. A pocket that several hand-ins collect wears the coat of the one that needs the
-student most; where none needs anything, of the one whose turn was last.
+student most; where none needs anything, of the one whose turn was last. A hand-in that opens later does
+not dress it yet.
 """
 
 from __future__ import annotations
@@ -17,7 +18,7 @@ QUIET_AFTER = timedelta(days=7)
 
 _FAR = datetime.max.replace(tzinfo=UTC)
 _OPEN = (Status.SENT_BACK, Status.WORKING, Status.EMPTY)
-_SETTLED = (Status.NOT_OPEN, Status.EXCUSED, Status.ACCEPTED, Status.HANDED_IN)
+_SETTLED = (Status.EXCUSED, Status.ACCEPTED, Status.HANDED_IN)
 
 
 def to_do(standing: Standing) -> bool:
@@ -32,7 +33,7 @@ def urgency(standing: Standing, due: datetime | None) -> tuple[bool, bool, datet
 
 def pocket_coat(candidates: Iterable[tuple[Standing, datetime | None]]) -> Standing | None:
     """The standing whose coat a pocket wears, of the hand-ins that collect it; None where none asks for it."""
-    asked = [one for one in candidates if one[0].status is not Status.NOT_ASKED]
+    asked = [one for one in candidates if one[0].status not in (Status.NOT_ASKED, Status.NOT_OPEN)]
     pressing = [one for one in asked if to_do(one[0])]
     if pressing:
         return min(pressing, key=lambda one: urgency(*one))[0]

@@ -215,7 +215,8 @@ class HoldShape(Shape):
 
 
 class StudentHandIn(StandingShape):
-    """A hand-in as its student sees it. ``due_in`` counts school days from today."""
+    """A hand-in as its student sees it. ``due_in`` counts school days from today to a
+    due day that has not passed; ``due_again`` is the own due moment of a *sent back*."""
 
     id: int
     title: str
@@ -226,6 +227,7 @@ class StudentHandIn(StandingShape):
     due_at: datetime | None
     extra_days: int
     due_in: int | None
+    due_again: datetime | None
     count: int
     pockets: list[Named]
     submissions: list[SubmissionLine]

@@ -166,7 +166,8 @@ def handin_data(view: Situation, handin: AskedHandIn) -> dict[str, Any]:
         "opens": handin.asked.opens,
         **standing_data(view.standings[enrolment, handin.id]),
         **due_data(due),
-        "due_in": view.calendar.between(view.today, due.due.day) if due.due else None,
+        "due_in": view.calendar.between(view.today, due.due.day) if due.due and due.due.day >= view.today else None,
+        "due_again": facts_in(view, enrolment, handin.id).due_again,
         "count": facts_in(view, enrolment, handin.id).count,
         "pockets": [
             {"id": pocket.id, "title": pocket.title} for pocket in view.outline if pocket.id in handin.pockets

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
 
 class Shape(BaseModel):
     """The base of everything the API takes and gives."""
+
+    model_config = ConfigDict(from_attributes=True)
 
 
 class Face(Shape):

@@ -1,0 +1,42 @@
+/** An error of the API: what happened, where, and how to fix it. */
+export class Problem extends Error {
+  readonly kind: string;
+  readonly title: string;
+  readonly fix: string;
+  readonly where: string;
+  readonly status: number;
+  readonly more: Record<string, unknown>;
+
+  constructor(document: Record<string, unknown>, status: number) {
+    const { type, title, fix, where, ...more } = document;
+    super(typeof title === "string" ? title : "Something went wrong.");
+    this.kind = typeof type === "string" ? (type.split(":").pop() ?? "") : "";
+    this.title = this.message;
+    this.fix = typeof fix === "string" ? fix : "";
+    this.where = typeof where === "string" ? where : "";
+    this.status = status;
+    this.more = more;
+  }
+
+  /** The server or its database cannot be reached: try again, lose nothing. */
+  get away(): boolean {
+    return this.status === 0 || this.status >= 502;
+  }
+}
+
+/** What a lost connection looks like. */
+export function unreachable(): Problem {
+  return new Problem(
+    { type: "urn:coatpeg:away", title: "Coat Peg cannot be reached just now.", fix: "It tries again by itself." },
+    0,
+  );
+}
+
+/** Read a problem from an answer, whatever it holds. */
+export async function problemOf(response: Response): Promise<Problem> {
+  try {
+    return new Problem((await response.clone().json()) as Record<string, unknown>, response.status);
+  } catch {
+    return new Problem({ title: `The server answered ${response.status}.`, fix: "Try again in a moment." }, response.status);
+  }
+}

@@ -1,0 +1,73 @@
+/** Every read of the server, by name; what belongs to a class is keyed ``["group", id, …]`` so that news of it reach all. */
+import { queryOptions } from "@tanstack/react-query";
+import { client, data } from "./client";
+
+export const sessionQuery = queryOptions({
+  queryKey: ["session"],
+  queryFn: () => data(client.GET("/api/session")),
+  staleTime: Infinity,
+});
+
+export const boardQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "board"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/pegs", { params: { path: { group_id } } })),
+  });
+
+export const cellQuery = (group_id: number, handin_id: number, enrolment_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "cell", handin_id, enrolment_id],
+    queryFn: () =>
+      data(
+        client.GET("/api/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}", {
+          params: { path: { group_id, handin_id, enrolment_id } },
+        }),
+      ),
+  });
+
+export const pileQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "pile"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/pile", { params: { path: { group_id } } })),
+  });
+
+export const handinsQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "handins"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins", { params: { path: { group_id } } })),
+  });
+
+export const submissionQuery = (group_id: number, submission_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "submission", submission_id],
+    queryFn: () => data(client.GET("/api/submissions/{submission_id}", { params: { path: { submission_id } } })),
+  });
+
+export const portfolioQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}", { params: { path: { portfolio_id } } })),
+  });
+
+export const pocketQuery = (group_id: number, portfolio_id: number, pocket_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id, "pocket", pocket_id],
+    queryFn: () =>
+      data(
+        client.GET("/api/portfolios/{portfolio_id}/pockets/{pocket_id}", {
+          params: { path: { portfolio_id, pocket_id } },
+        }),
+      ),
+  });
+
+export const worklistQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id, "worklist"],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/worklist", { params: { path: { portfolio_id } } })),
+  });
+
+export const feedbackQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id, "feedback"],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/feedback", { params: { path: { portfolio_id } } })),
+  });

@@ -1,0 +1,50 @@
+/** The search of the top bar: finds students by any part of their name; "/" goes there. */
+import { Search } from "lucide-react";
+import { useEffect, useRef } from "react";
+import { useLocation, useNavigate, useSearchParams } from "react-router";
+import { TEXTS } from "./texts";
+
+export function FindStudent({ groupId }: { groupId: number }) {
+  const field = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const [address, setAddress] = useSearchParams();
+  const pegs = `/g/${groupId}/pegs`;
+  const here = pathname === pegs;
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, [contenteditable]");
+      if (event.key !== "/" || typing) return;
+      event.preventDefault();
+      field.current?.focus();
+    };
+    document.addEventListener("keydown", listen);
+    return () => document.removeEventListener("keydown", listen);
+  }, []);
+  const find = (text: string) => {
+    if (!here) return void navigate(`${pegs}?find=${encodeURIComponent(text)}`);
+    setAddress(
+      (old) => {
+        const next = new URLSearchParams(old);
+        if (text) next.set("find", text);
+        else next.delete("find");
+        return next;
+      },
+      { replace: true },
+    );
+  };
+  return (
+    <label className="relative ml-auto max-md:hidden">
+      <span className="sr-only">{TEXTS.find}</span>
+      <Search aria-hidden size={15} className="pointer-events-none absolute top-2 left-3 text-bar-text" />
+      <input
+        ref={field}
+        type="search"
+        value={here ? (address.get("find") ?? "") : ""}
+        onChange={(event) => find(event.target.value)}
+        placeholder={`${TEXTS.find}   /`}
+        className="min-h-8 w-64 rounded-md bg-bar-soft pr-2 pl-9 text-paper placeholder:text-bar-text"
+      />
+    </label>
+  );
+}

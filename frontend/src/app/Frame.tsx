@@ -1,0 +1,61 @@
+/** The frame around every view: top bar, views of the class, connection, sign-in. */
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect } from "react";
+import { Outlet, useLocation } from "react-router";
+import { useConnection } from "../api/connection";
+import { useLive } from "../api/live";
+import { sessionQuery } from "../api/queries";
+import { setZone } from "../ui/dates";
+import { Failed, Waiting } from "../ui/Waiting";
+import { ConnectionBar } from "./ConnectionBar";
+import { TEXTS } from "./texts";
+import { TopBar } from "./TopBar";
+import { Views } from "./Views";
+
+// Whoever is signed in already never loads it.
+const SignIn = lazy(() => import("./SignIn").then((view) => ({ default: view.SignIn })));
+
+export function Frame() {
+  const session = useQuery(sessionQuery);
+  const connection = useConnection();
+  const { pathname } = useLocation();
+  const group = session.data?.groups.find((one) => pathname.startsWith(`/g/${one.id}/`));
+  const zone = session.data?.zone;
+  if (zone) setZone(zone);
+  useLive(session.data?.person && group ? group.id : null);
+  useEffect(() => {
+    document.title = group ? `${group.name} · ${TEXTS.name}` : TEXTS.name;
+  }, [group]);
+
+  if (session.isPending) {
+    return (
+      <>
+        <ConnectionBar />
+        <Waiting />
+      </>
+    );
+  }
+  if (session.isError) return <Failed error={session.error} again={() => void session.refetch()} />;
+  if (!session.data.person || connection === "signed-out") {
+    return (
+      <Suspense fallback={<Waiting />}>
+        <SignIn session={session.data} lost={connection === "signed-out"} />
+      </Suspense>
+    );
+  }
+  return (
+    <div className="flex h-dvh flex-col">
+      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3">
+        {TEXTS.skip}
+      </a>
+      <TopBar session={session.data} group={group ?? null} />
+      {group && <Views group={group} />}
+      <ConnectionBar />
+      <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none">
+        <Suspense fallback={<Waiting />}>
+          <Outlet />
+        </Suspense>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,21 @@
+/** The start: straight into the first class; for who has none, what to do. */
+import { Navigate } from "react-router";
+import { Coat } from "../ui/Coat";
+import { landing, useSession } from "./session";
+import { TEXTS } from "./texts";
+
+export function Home() {
+  const session = useSession();
+  const first = session.groups.find((one) => landing(one) !== "/");
+  if (first) return <Navigate to={landing(first)} replace />;
+  const caseload = session.groups.length > 0;
+  return (
+    <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-5 text-center">
+      <Coat state={{ status: "working" }} size={64} />
+      <h1 className="text-2xl">{TEXTS.noClass}</h1>
+      <p className="text-base text-ink-soft">
+        {session.person?.administrator ? TEXTS.administrator : caseload ? TEXTS.caseload : TEXTS.noClassHint}
+      </p>
+    </div>
+  );
+}

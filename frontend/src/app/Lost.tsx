@@ -1,0 +1,21 @@
+/** An address without a view, or a view that broke. */
+import { Link, isRouteErrorResponse, useRouteError } from "react-router";
+import { TEXTS } from "./texts";
+
+export function Lost() {
+  const error = useRouteError();
+  const broken = error !== undefined && !isRouteErrorResponse(error);
+  return (
+    <div className="mx-auto mt-16 max-w-md px-5 text-center">
+      <h1 className="text-2xl">{broken ? "This view stopped working" : TEXTS.lost}</h1>
+      <p className="mt-2 text-base text-ink-soft">
+        {broken ? "What you typed is kept on this device. Reload the page to go on." : TEXTS.lostHint}
+      </p>
+      <p className="mt-4">
+        <Link to="/" reloadDocument={broken} className="font-semibold text-copper underline">
+          {TEXTS.home}
+        </Link>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,124 @@
+/** The rail: the weeks of the term on a plank, each hand-in hanging at its due week. */
+import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import { useRef } from "react";
+import type { KeyboardEvent } from "react";
+import type { Schema } from "../api/client";
+import { shortDay } from "../ui/dates";
+
+type Column = Schema["ColumnShape"];
+type Frame = Pick<Schema["BoardShape"], "weeks" | "handins" | "today">;
+
+interface Props {
+  frame: Frame;
+  selected: number | null;
+  onSelect: (handin: number | null) => void;
+}
+
+/** The Monday of the week of a local date. */
+function mondayOf(date: string): string {
+  const moment = new Date(`${date}T12:00:00Z`);
+  moment.setUTCDate(moment.getUTCDate() - ((moment.getUTCDay() + 6) % 7));
+  return moment.toISOString().slice(0, 10);
+}
+
+export function Rail({ frame, selected, onSelect }: Props) {
+  const list = useRef<HTMLOListElement>(null);
+  const hanging = new Map<string, Column[]>();
+  for (const handin of frame.handins) {
+    if (!handin.due) continue;
+    const monday = mondayOf(handin.due);
+    hanging.set(monday, [...(hanging.get(monday) ?? []), handin]);
+  }
+  const walk = (event: KeyboardEvent) => {
+    const step = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
+    if (!step || !list.current) return;
+    const tags = [...list.current.querySelectorAll<HTMLButtonElement>("button[data-tag]")];
+    const at = tags.indexOf(document.activeElement as HTMLButtonElement);
+    const next = tags[at + step];
+    if (at < 0 || !next) return;
+    event.preventDefault();
+    next.focus();
+  };
+  const thisWeek = mondayOf(frame.today);
+  return (
+    <section aria-label="The term's weeks and hand-ins" className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- arrow keys walk between the buttons inside */}
+      <ol ref={list} onKeyDown={walk} className="relative flex min-w-[860px]">
+        <li aria-hidden className="plank absolute inset-x-0 top-[22px] h-3 rounded-sm" />
+        {frame.weeks.map((week) => {
+          const now = week.monday === thisWeek;
+          return (
+            <li
+              key={week.number}
+              className={`relative min-w-0 flex-1 px-0.5 pb-2 text-center ${now ? "bg-today" : ""} ${week.school_days ? "" : "hatched"}`}
+            >
+              <span className={`figures relative mx-auto block h-[22px] w-fit px-1 pt-0.5 text-xs leading-5 ${now ? "bg-today" : "bg-paper"} ${now ? "font-bold text-ink" : "text-quiet"}`}>
+                <span className="sr-only">
+                  Week {week.number}
+                  {week.school_days ? "" : ", no school"}
+                  {now ? ", this week" : ""}:{" "}
+                </span>
+                {shortDay(week.monday)}
+              </span>
+              <span aria-hidden className="relative mx-auto block size-3 rounded-full bg-peg" />
+              <Hanging handins={hanging.get(week.monday) ?? []} selected={selected} onSelect={onSelect} />
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+function Hanging({ handins, selected, onSelect }: { handins: Column[] } & Omit<Props, "frame">) {
+  const shown = handins.find((one) => one.id === selected) ?? handins[0];
+  if (!shown) return <span className="block h-[52px]" />;
+  const rest = handins.filter((one) => one !== shown);
+  return (
+    <>
+      <span aria-hidden className="mx-auto block h-2 w-px bg-peg" />
+      <div className="relative">
+        <Tag handin={shown} chosen={shown.id === selected} onSelect={onSelect} />
+        {rest.length > 0 && (
+          <Popover>
+            <PopoverButton
+              aria-label={`${rest.length} more due this week`}
+              className="absolute -top-2 -right-0.5 z-10 min-h-6 min-w-6 rounded-full border border-edge bg-ink px-1 text-xs font-bold text-paper"
+            >
+              +{rest.length}
+            </PopoverButton>
+            <PopoverPanel
+              anchor="bottom"
+              className="z-40 flex w-40 flex-col gap-1 rounded-md border border-edge bg-paper p-2 shadow-lg"
+            >
+              {rest.map((one) => (
+                <Tag key={one.id} handin={one} chosen={false} onSelect={onSelect} />
+              ))}
+            </PopoverPanel>
+          </Popover>
+        )}
+      </div>
+    </>
+  );
+}
+
+function Tag({ handin, chosen, onSelect }: { handin: Column; chosen: boolean; onSelect: Props["onSelect"] }) {
+  const done = handin.asked > 0 && handin.accepted === handin.asked;
+  const edge = !handin.open ? "border-t-edge" : done || handin.in === handin.asked ? "border-t-accepted" : "border-t-in";
+  const count = handin.open ? `${handin.in}/${handin.asked} in` : "opens later";
+  return (
+    <button
+      type="button"
+      data-tag
+      aria-pressed={chosen}
+      title={handin.title}
+      onClick={() => onSelect(chosen ? null : handin.id)}
+      className={`w-full rounded-md border border-t-3 px-1.5 py-0.5 text-left text-xs leading-4 ${
+        chosen ? "border-copper bg-today outline-1 outline-copper" : `border-edge bg-paper hover:border-control ${edge}`
+      }`}
+    >
+      <span className="block truncate font-bold">{handin.title}</span>
+      <span className="figures block truncate text-quiet">{count}</span>
+    </button>
+  );
+}

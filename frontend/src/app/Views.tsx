@@ -1,0 +1,78 @@
+/** The row of views of a class, by role, with counts of what waits. */
+import { useQuery } from "@tanstack/react-query";
+import { NavLink } from "react-router";
+import { pileQuery, portfolioQuery } from "../api/queries";
+import { marks } from "./session";
+import type { Group } from "./session";
+import { STAFF_VIEWS, STUDENT_VIEWS, TEXTS } from "./texts";
+
+interface View {
+  to: string;
+  title: string;
+  count?: number | undefined;
+  countWords?: string;
+}
+
+export function Views({ group }: { group: Group }) {
+  return group.role === "student" ? <StudentViews group={group} /> : <StaffViews group={group} />;
+}
+
+function StaffViews({ group }: { group: Group }) {
+  const pile = useQuery({ ...pileQuery(group.id), enabled: marks(group) });
+  const views: View[] = [{ to: `/g/${group.id}/pegs`, title: STAFF_VIEWS.pegs }];
+  if (marks(group)) {
+    views.push({
+      to: `/g/${group.id}/pile`,
+      title: STAFF_VIEWS.pile,
+      count: pile.data?.waiting.length,
+      countWords: "to mark",
+    });
+  }
+  views.push({ to: `/g/${group.id}/hand-ins`, title: STAFF_VIEWS.handins });
+  return <Row views={views} />;
+}
+
+function StudentViews({ group }: { group: Group }) {
+  const portfolio = group.portfolio ?? 0;
+  const found = useQuery({ ...portfolioQuery(group.id, portfolio), enabled: portfolio > 0 });
+  return (
+    <Row
+      views={[
+        { to: `/g/${group.id}/portfolio/${portfolio}`, title: STUDENT_VIEWS.pockets },
+        {
+          to: `/g/${group.id}/to-hand-in`,
+          title: STUDENT_VIEWS.toHandIn,
+          count: found.data?.to_hand_in,
+          countWords: "to hand in",
+        },
+        { to: `/g/${group.id}/feedback`, title: STUDENT_VIEWS.feedback },
+      ]}
+    />
+  );
+}
+
+function Row({ views }: { views: View[] }) {
+  return (
+    <nav aria-label={TEXTS.views} className="flex shrink-0 gap-5 overflow-x-auto border-b border-line bg-paper px-5 max-sm:gap-4 max-sm:px-3">
+      {views.map((view) => (
+        <NavLink
+          key={view.to}
+          to={view.to}
+          className={({ isActive }) =>
+            `flex min-h-11 items-center gap-2 border-b-3 font-semibold whitespace-nowrap ${
+              isActive ? "border-copper text-ink" : "border-transparent text-ink-soft hover:text-ink"
+            }`
+          }
+        >
+          {view.title}
+          {view.count !== undefined && view.count > 0 && (
+            <span className="figures rounded-full bg-copper px-2 text-sm leading-5 font-bold text-paper">
+              {view.count}
+              <span className="sr-only"> {view.countWords}</span>
+            </span>
+          )}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}

@@ -1,0 +1,42 @@
+/** Addresses and their views; each view is loaded when it is first opened. */
+import { createBrowserRouter } from "react-router";
+import { Frame } from "./Frame";
+import { Home } from "./Home";
+import { Lost } from "./Lost";
+
+export const router = createBrowserRouter([
+  {
+    path: "/",
+    Component: Frame,
+    ErrorBoundary: Lost,
+    children: [
+      { index: true, Component: Home },
+      { path: "g/:group/pegs", lazy: () => import("../pegs/PegsView").then((view) => ({ Component: view.PegsView })) },
+      {
+        path: "g/:group/pile/:submission?",
+        lazy: () => import("../pile/PileView").then((view) => ({ Component: view.PileView })),
+      },
+      {
+        path: "g/:group/hand-ins",
+        lazy: () => import("../handins/HandInsView").then((view) => ({ Component: view.HandInsView })),
+      },
+      {
+        path: "g/:group/portfolio/:portfolio/:pocket?",
+        lazy: () => import("../pockets/PocketsView").then((view) => ({ Component: view.PocketsView })),
+      },
+      {
+        path: "g/:group/portfolio/:portfolio/submission/:submission",
+        lazy: () => import("../worklist/SubmissionView").then((view) => ({ Component: view.SubmissionView })),
+      },
+      {
+        path: "g/:group/to-hand-in",
+        lazy: () => import("../worklist/ToHandInView").then((view) => ({ Component: view.ToHandInView })),
+      },
+      {
+        path: "g/:group/feedback",
+        lazy: () => import("../worklist/FeedbackView").then((view) => ({ Component: view.FeedbackView })),
+      },
+      { path: "*", Component: Lost },
+    ],
+  },
+]);

@@ -1,0 +1,228 @@
+/** A new hand-in; as it is filled in it shows who will get it and when. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { X } from "lucide-react";
+import { useDeferredValue } from "react";
+import { useFieldArray, useForm, useWatch } from "react-hook-form";
+import type { Control, UseFormRegister } from "react-hook-form";
+import { client, data as answer } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { day, due, plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { firstFields, planOf } from "./plan";
+import type { Fields } from "./plan";
+
+interface Props {
+  data: Schema["HandInsShape"];
+  groupId: number;
+  onClose: () => void;
+}
+
+const FIELD = "mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal";
+const LABEL = "font-bold";
+
+export function HandInForm({ data, groupId, onClose }: Props) {
+  const form = useForm<Fields>({ defaultValues: firstFields(data) });
+  const fields = useWatch({ control: form.control }) as Fields;
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { group_id: groupId } } };
+  const set = useMutation({
+    mutationFn: (filled: Fields) => answer(client.POST("/api/groups/{group_id}/handins", { ...path, body: planOf(filled) })),
+    onSuccess: async (made) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      say(`“${made.title}” is set. It hangs on the rail now.`);
+      onClose();
+    },
+  });
+  return (
+    <aside aria-labelledby="new-handin" className="flex w-[420px] shrink-0 flex-col rounded-lg border border-edge bg-paper max-lg:w-full lg:overflow-y-auto">
+      <div className="flex items-center justify-between px-5 pt-4">
+        <h2 id="new-handin" className="text-lg">
+          New hand-in
+        </h2>
+        <button type="button" aria-label="Close the form" onClick={onClose} className="-m-2 p-2">
+          <X aria-hidden size={18} />
+        </button>
+      </div>
+      <form
+        noValidate
+        onSubmit={(event) => void form.handleSubmit((filled) => set.mutateAsync(filled).catch(() => undefined))(event)}
+        className="flex flex-1 flex-col gap-4 px-5 pt-3"
+      >
+        <label className={LABEL}>
+          Title
+          <input {...form.register("title")} className={FIELD} autoComplete="off" />
+        </label>
+        <Pockets data={data} control={form.control} onChange={(chosen) => form.setValue("pockets", chosen)} />
+        <label className={LABEL}>
+          Opens
+          <input type="date" {...form.register("opens")} className={`${FIELD} max-w-44`} />
+        </label>
+        <div className="grid grid-cols-2 gap-3">
+          <label className={LABEL}>
+            Due
+            <input type="date" {...form.register("day")} className={FIELD} />
+          </label>
+          <label className={LABEL}>
+            at <span className="font-normal text-quiet">(or end of day)</span>
+            <input type="time" {...form.register("time")} className={FIELD} />
+          </label>
+        </div>
+        {data.all_periods.length > 0 && <Periods fields={fields} register={form.register} control={form.control} />}
+        <label className={LABEL}>
+          Points <span className="font-normal text-quiet">(may stay empty)</span>
+          <input {...form.register("points")} inputMode="decimal" autoComplete="off" className={`${FIELD} figures max-w-28`} />
+        </label>
+        <div className="sticky bottom-0 -mx-5 mt-auto flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
+          <div className="max-h-44 overflow-y-auto">
+            <Preview fields={fields} groupId={groupId} />
+          </div>
+          {set.error instanceof Problem && <Notice title={set.error.title} fix={set.error.fix} />}
+          <div className="flex justify-end gap-2">
+            <Button className="min-h-9" onClick={onClose}>
+              Cancel
+            </Button>
+            <Button look="main" className="min-h-9" type="submit" disabled={set.isPending}>
+              Set the hand-in
+            </Button>
+          </div>
+        </div>
+      </form>
+    </aside>
+  );
+}
+
+function Pockets({ data, control, onChange }: { data: Props["data"]; control: Control<Fields>; onChange: (ids: number[]) => void }) {
+  const chosen = useWatch({ control, name: "pockets" });
+  const sections = [...new Set(data.pockets.map((pocket) => pocket.section))];
+  const toggle = (id: number) => onChange(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
+  return (
+    <fieldset>
+      <legend className={LABEL}>Pockets it collects</legend>
+      <div className="mt-1 max-h-44 overflow-y-auto rounded-md border border-control px-3 py-1">
+        {sections.map((section) => (
+          <div key={section} className="py-1">
+            <p className="text-xs text-quiet">{section}</p>
+            {data.pockets
+              .filter((pocket) => pocket.section === section)
+              .map((pocket) => (
+                <label key={pocket.id} className="flex min-h-7 items-center gap-2">
+                  <input type="checkbox" className="size-4 accent-ink" checked={chosen.includes(pocket.id)} onChange={() => toggle(pocket.id)} />
+                  {pocket.title}
+                </label>
+              ))}
+          </div>
+        ))}
+        {data.pockets.length === 0 && <p className="py-2">This class has no pockets yet.</p>}
+      </div>
+    </fieldset>
+  );
+}
+
+function Periods({ fields, register, control }: { fields: Fields; register: UseFormRegister<Fields>; control: Control<Fields> }) {
+  const rows = useFieldArray({ control, name: "periods", keyName: "key" });
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className={LABEL}>Periods</legend>
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" {...register("forEveryone")} />
+        For everyone in the class
+      </label>
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" {...register("byPeriod")} />
+        Another due date for some periods
+      </label>
+      {(!fields.forEveryone || fields.byPeriod) && (
+        <ul className="mt-1 flex flex-col gap-2">
+          {rows.fields.map((row, place) => (
+            <li key={row.key} className="flex flex-wrap items-center gap-2">
+              {fields.forEveryone ? (
+                <span className="w-20 font-semibold">{row.name}</span>
+              ) : (
+                <label className="flex w-20 items-center gap-2 font-semibold">
+                  <input type="checkbox" className="size-4 accent-ink" {...register(`periods.${place}.asked`)} />
+                  {row.name}
+                </label>
+              )}
+              {fields.byPeriod && (
+                <>
+                  <input
+                    type="date"
+                    aria-label={`${row.name} due`}
+                    {...register(`periods.${place}.day`)}
+                    className="min-h-9 rounded-md border border-control px-2"
+                  />
+                  <input
+                    type="time"
+                    aria-label={`${row.name} due at`}
+                    {...register(`periods.${place}.time`)}
+                    className="min-h-9 rounded-md border border-control px-2"
+                  />
+                </>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </fieldset>
+  );
+}
+
+/** Who will get it and when, by the server's own rules. */
+function Preview({ fields, groupId }: { fields: Fields; groupId: number }) {
+  const plan = JSON.stringify(planOf(fields));
+  const settled = useDeferredValue(plan);
+  const ready = fields.pockets.length > 0 && fields.title.trim() !== "" && fields.opens !== "";
+  const preview = useQuery({
+    queryKey: ["group", groupId, "preview", settled],
+    enabled: ready,
+    placeholderData: (old: Schema["PreviewShape"] | undefined) => old,
+    queryFn: () =>
+      answer(
+        client.POST("/api/groups/{group_id}/handins/preview", {
+          params: { path: { group_id: groupId } },
+          body: JSON.parse(settled) as Schema["PlanIn"],
+        }),
+      ),
+  });
+  if (!ready) return <p className="text-quiet">Give it a title and choose its pockets; who gets it and when shows here.</p>;
+  if (preview.error instanceof Problem) return <Notice title={preview.error.title} fix={preview.error.fix} />;
+  if (!preview.data) return null;
+  const { asked, not_asked, dues, moved, without_due, warnings } = preview.data;
+  return (
+    <section aria-label="Who will get it" aria-live="polite" className="rounded-md bg-in-soft p-3">
+      <p className="font-bold">
+        {plural(asked, "student")} will be asked{not_asked > 0 && `, ${not_asked} not`}
+      </p>
+      <ul>
+        {dues.map((line) => (
+          <li key={`${line.day ?? ""} ${line.at ?? ""}`} className="figures flex justify-between gap-3">
+            <span>{line.day ? due(line.day, line.at) : "no due date"}</span>
+            <span>{line.students}</span>
+          </li>
+        ))}
+      </ul>
+      {moved.length > 0 && (
+        <details className="mt-2">
+          <summary className="font-semibold">{plural(moved.length, "student")} with extra days</summary>
+          <ul>
+            {moved.map((one) => (
+              <li key={one.name}>
+                {one.name}: {day(one.day)} ({plural(one.extra_days, "school day")} added)
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {without_due.length > 0 && <p className="mt-2 text-overdue">In no period, so without a due date: {without_due.join("; ")}</p>}
+      {warnings.map((warning) => (
+        <p key={warning} className="mt-2 rounded-sm bg-today p-2">
+          {warning}
+        </p>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,126 @@
+/** The hand-ins of a class, and the form for a new one beside them. */
+import { useQuery } from "@tanstack/react-query";
+import { Plus } from "lucide-react";
+import { Link, useSearchParams } from "react-router";
+import type { Schema } from "../api/client";
+import { handinsQuery } from "../api/queries";
+import { Rail } from "../app/Rail";
+import { useGroupId } from "../app/session";
+import { due, plural } from "../ui/dates";
+import { Failed, Waiting } from "../ui/Waiting";
+import { HandInForm } from "./HandInForm";
+
+type Column = Schema["ColumnShape"];
+
+export function HandInsView() {
+  const groupId = useGroupId();
+  const found = useQuery(handinsQuery(groupId));
+  const [address, setAddress] = useSearchParams();
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const making = address.get("new") === "1" && found.data.may_set;
+  const selected = Number(address.get("handin")) || null;
+  const set = (key: string, value: string | null) =>
+    setAddress((old) => {
+      const next = new URLSearchParams(old);
+      if (value) next.set(key, value);
+      else next.delete(key);
+      return next;
+    });
+  return (
+    <>
+      <Rail frame={found.data} selected={selected} onSelect={(id) => set("handin", id ? String(id) : null)} />
+      <div className="flex min-h-0 flex-1 gap-4 p-5 max-lg:flex-col lg:overflow-hidden">
+        <section aria-labelledby="handins" className="flex min-w-0 flex-1 flex-col gap-3 lg:overflow-y-auto">
+          <div className="flex min-h-9 items-center justify-between">
+            <h1 id="handins" className="text-xl">
+              Hand-ins
+            </h1>
+            {found.data.may_set && !making && (
+              <Link
+                to="?new=1"
+                className="inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep"
+              >
+                <Plus aria-hidden size={16} />
+                New hand-in
+              </Link>
+            )}
+          </div>
+          <Table data={found.data} groupId={groupId} selected={selected} narrow={making} />
+        </section>
+        {making && <HandInForm data={found.data} groupId={groupId} onClose={() => set("new", null)} />}
+      </div>
+    </>
+  );
+}
+
+interface TableProps {
+  data: Schema["HandInsShape"];
+  groupId: number;
+  selected: number | null;
+  narrow: boolean;
+}
+
+function Table({ data, groupId, selected, narrow }: TableProps) {
+  if (data.handins.length === 0) {
+    return (
+      <p className="rounded-lg border border-edge bg-paper p-8 text-center text-base">
+        Nothing is asked for yet. {data.may_set ? "Set the first hand-in: choose its pockets and when it is due." : "The lead of the class sets hand-ins."}
+      </p>
+    );
+  }
+  const titles = new Map(data.pockets.map((pocket) => [pocket.id, pocket.title]));
+  return (
+    <div className="overflow-x-auto rounded-lg border border-edge bg-paper">
+      <table className="w-full border-collapse text-left">
+        <thead className="bg-ground">
+          <tr>
+            {["Hand-in", "Due", "For", "In", "To mark", "Sent back", "Overdue"].map((head, place) => (
+              <th key={head} scope="col" className={`px-3 py-2 ${place > 2 ? "text-right" : ""} ${narrow && place > 3 ? "xl:hidden" : ""}`}>
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {data.handins.map((one) => (
+            <Line key={one.id} one={one} titles={titles} groupId={groupId} chosen={one.id === selected} narrow={narrow} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: Map<number, string>; groupId: number; chosen: boolean; narrow: boolean }) {
+  const pockets = one.pockets.map((id) => titles.get(id)).filter(Boolean);
+  const shown = pockets.length > 3 ? plural(pockets.length, "pocket") : pockets.join(", ");
+  const counts = [one.to_mark, one.sent_back, one.overdue];
+  return (
+    <tr className={`border-t border-line align-top ${chosen ? "bg-today" : ""}`}>
+      <td className="px-3 py-2">
+        <Link to={`/g/${groupId}/pegs?handin=${one.id}`} className="font-bold text-in underline">
+          {one.title}
+        </Link>
+        <span className="block text-quiet">
+          {shown}
+          {one.points !== null && ` · ${plural(one.points, "point")}`}
+        </span>
+      </td>
+      <td className="figures px-3 py-2 whitespace-nowrap">
+        {one.due ? due(one.due, one.due_time) : "no due date"}
+        {one.several_dues && <span className="block text-quiet">and by period</span>}
+      </td>
+      <td className="px-3 py-2 whitespace-nowrap">{plural(one.asked, "student")}</td>
+      <td className="figures px-3 py-2 text-right whitespace-nowrap">{one.open ? `${one.in} of ${one.asked}` : "opens later"}</td>
+      {counts.map((count, place) => (
+        <td
+          key={place}
+          className={`figures px-3 py-2 text-right ${narrow ? "xl:hidden" : ""} ${count ? (place === 2 ? "font-bold text-overdue" : "font-bold") : "text-quiet"}`}
+        >
+          {count || "–"}
+        </td>
+      ))}
+    </tr>
+  );
+}

@@ -1,0 +1,34 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router/dom";
+import { Problem } from "./api/problem";
+import { router } from "./app/routes";
+import { Toasts } from "./ui/Toasts";
+import "./ui/theme.css";
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2000,
+      // While the server is away every read goes on trying; anything else it said is its answer.
+      retry: (_, error) => error instanceof Problem && error.away,
+      retryDelay: 3000,
+      networkMode: "always",
+    },
+    mutations: { networkMode: "always" },
+  },
+});
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <Toasts>
+          <RouterProvider router={router} />
+        </Toasts>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

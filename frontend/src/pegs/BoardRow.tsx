@@ -1,0 +1,95 @@
+/** One student on the board. */
+import { memo } from "react";
+import { Coat } from "../ui/Coat";
+import { daysAgo } from "../ui/dates";
+import { ListedName } from "../ui/ListedName";
+import { PegPicture } from "../ui/PegPicture";
+import { inWords, listed } from "../ui/words";
+import type { Board, Row } from "./filters";
+
+interface Props {
+  row: Row;
+  index: number;
+  board: Board;
+  template: string;
+  handin: number | null;
+  chosen: boolean;
+  /** The column that the tab key stops at, where this is the row. */
+  stop: number | null;
+  onOpen: (column: number) => void;
+}
+
+function Bar({ row }: { row: Row }) {
+  if (!row.wanted) return <span className="text-xs text-quiet">nothing wanted</span>;
+  const share = Math.round((100 * row.met) / row.wanted);
+  return (
+    <span className="flex items-center gap-2" title={`${row.met} of ${row.wanted} wanted so far`}>
+      <span aria-hidden className="h-1.5 w-14 overflow-hidden rounded-full bg-line">
+        <span className="block h-full bg-ink-soft" style={{ width: `${share}%` }} />
+      </span>
+      <span className="figures text-ink-soft">{share}%</span>
+    </span>
+  );
+}
+
+export const BoardRow = memo(function BoardRow({ row, index, board, template, handin, chosen, stop, onOpen }: Props) {
+  const ground = chosen ? "bg-today" : "bg-paper";
+  const name = listed(row);
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      className={`grid h-full items-center border-b border-line ${ground}`}
+      style={{ gridTemplateColumns: template }}
+    >
+      <div role="rowheader" className={`sticky left-0 z-10 flex h-full items-center gap-2 overflow-hidden pl-3 ${ground}`}>
+        <PegPicture picture={row.picture} tint={row.tint} size={24} />
+        <span className="truncate" title={name}>
+          <ListedName person={row} />
+          {row.left && <span className="text-quiet"> (left)</span>}
+        </span>
+      </div>
+      <div role="gridcell" className="text-xs text-ink-soft">
+        {row.period}
+      </div>
+      <div role="gridcell">
+        <Bar row={row} />
+      </div>
+      {row.cells.map((cell, column) => {
+        const one = board.handins[column];
+        if (!one) return null;
+        const open = chosen && one.id === handin;
+        return (
+          <div key={one.id} role="gridcell" aria-selected={open} className={`h-full ${one.id === handin ? "bg-today" : ""}`}>
+            {cell.status === "not_asked" ? (
+              <button
+                type="button"
+                data-cell={`${index} ${column}`}
+                tabIndex={stop === column ? 0 : -1}
+                aria-label={`${name}, ${one.title}: not asked`}
+                className="size-full"
+                onClick={() => onOpen(column)}
+              />
+            ) : (
+              <button
+                type="button"
+                data-cell={`${index} ${column}`}
+                tabIndex={stop === column ? 0 : -1}
+                aria-label={`${name}, ${one.title}: ${inWords(cell)}`}
+                onClick={() => onOpen(column)}
+                className={`flex size-full items-center justify-center ${open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today"}`}
+              >
+                <span key={cell.status + String(cell.count)} className={cell.count ? "hung" : ""}>
+                  <Coat state={cell} />
+                </span>
+              </button>
+            )}
+          </div>
+        );
+      })}
+      <div role="gridcell" className="figures pr-2 text-right text-xs text-ink-soft">
+        {row.last_work ? daysAgo(row.last_work, board.today) : "–"}
+      </div>
+    </div>
+  );
+});

@@ -1,0 +1,207 @@
+/** One cell opened beside the board. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { FolderOpen, X } from "lucide-react";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { cellQuery } from "../api/queries";
+import { marks, useGroup } from "../app/session";
+import { Thumbnail } from "../ui/Artefact";
+import { Button } from "../ui/Button";
+import { ChipList } from "../ui/Chips";
+import { Coat } from "../ui/Coat";
+import { day, due, moment, plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { PegPicture } from "../ui/PegPicture";
+import { Reflection } from "../ui/Reflection";
+import { useSay } from "../ui/Toasts";
+import { Failed, Waiting } from "../ui/Waiting";
+import { lateness, listed, STATUS } from "../ui/words";
+import { TEXTS } from "./texts";
+
+type Cell = Schema["OpenedCell"];
+
+interface Props {
+  groupId: number;
+  handinId: number;
+  enrolmentId: number;
+  onClose: () => void;
+}
+
+export function CellPanel({ groupId, handinId, enrolmentId, onClose }: Props) {
+  const cell = useQuery(cellQuery(groupId, handinId, enrolmentId));
+  return (
+    <aside
+      aria-label="The chosen peg"
+      className="flex w-[300px] shrink-0 flex-col overflow-y-auto rounded-lg border border-edge bg-paper max-lg:max-h-96 max-lg:w-full"
+    >
+      {cell.isPending && <Waiting />}
+      {cell.isError && <Failed error={cell.error} again={() => void cell.refetch()} />}
+      {cell.data && <Opened cell={cell.data} groupId={groupId} onClose={onClose} />}
+    </aside>
+  );
+}
+
+function Opened({ cell, groupId, onClose }: { cell: Cell; groupId: number; onClose: () => void }) {
+  return (
+    <>
+      <div className="flex items-start gap-3 p-4 pb-3">
+        <PegPicture picture={cell.student.picture} tint={cell.student.tint} size={30} />
+        <div className="min-w-0 flex-1">
+          <h2 className="text-base break-words">{listed(cell.student)}</h2>
+          <p className="text-ink-soft">
+            {cell.handin.title}
+            {cell.student.period && ` · ${cell.student.period}`}
+          </p>
+        </div>
+        <button type="button" aria-label={TEXTS.close} onClick={onClose} className="-m-1 p-2">
+          <X aria-hidden size={18} />
+        </button>
+      </div>
+      <div className="flex flex-1 flex-col gap-4 px-4 pb-4">
+        <Summary cell={cell} />
+        {cell.status !== "not_asked" && <Pockets pockets={cell.pockets} />}
+        <Submissions cell={cell} groupId={groupId} />
+      </div>
+      <Actions cell={cell} groupId={groupId} />
+    </>
+  );
+}
+
+function dueWords(cell: Cell): string {
+  if (!cell.due) return "No due date";
+  const extra = cell.extra_days ? `, ${plural(cell.extra_days, "school day")} added` : "";
+  return `Due ${due(cell.due, cell.due_time)}${extra}${cell.due_source === "own" ? ", their own date" : ""}`;
+}
+
+function Summary({ cell }: { cell: Cell }) {
+  return (
+    <div className="flex items-start gap-3 rounded-md bg-in-soft p-3">
+      <Coat state={{ ...cell, locked: false }} size={28} />
+      <div className="min-w-0">
+        <p>
+          <strong>{cell.overdue ? "Overdue" : STATUS[cell.status]}</strong>
+          {cell.at && cell.status !== "excused" && ` ${moment(cell.at)}`}
+        </p>
+        {cell.overdue && <p>{STATUS[cell.status]}</p>}
+        {cell.late && <p>{lateness(cell)}</p>}
+        <p className="text-ink-soft">{cell.status === "not_open" ? `Opens ${day(cell.handin.opens)} · ${dueWords(cell)}` : dueWords(cell)}</p>
+        {cell.no_period && <p className="text-overdue">{TEXTS.noPeriod}</p>}
+      </div>
+    </div>
+  );
+}
+
+function Pockets({ pockets }: { pockets: Cell["pockets"] }): ReactNode {
+  return pockets.map((pocket) => {
+    const first = pocket.evidence[0];
+    return (
+      <section key={pocket.id} aria-label={pocket.title} className="flex flex-col gap-2">
+        {pockets.length > 1 && <h3 className="font-bold">{pocket.title}</h3>}
+        {first?.artefact && (
+          <div>
+            <div className="overflow-hidden rounded-md border border-line">
+              <Thumbnail artefact={first.artefact} />
+            </div>
+            <p className="mt-1 truncate text-quiet" title={first.artefact.title}>
+              {first.artefact.title}
+              {pocket.evidence.length > 1 && ` · 1 of ${pocket.evidence.length}`}
+            </p>
+          </div>
+        )}
+        {first ? <Reflection text={first.text} clamp /> : <p className="text-quiet">{TEXTS.nothing}</p>}
+        {pocket.chips.length > 0 && (
+          <div>
+            <h3 className="font-bold">{TEXTS.pocketCheck}</h3>
+            <ChipList chips={pocket.chips} />
+          </div>
+        )}
+      </section>
+    );
+  });
+}
+
+function Submissions({ cell, groupId }: { cell: Cell; groupId: number }) {
+  if (cell.submissions.length === 0) return null;
+  return (
+    <section aria-labelledby="submissions">
+      <h3 id="submissions" className="font-bold">
+        {TEXTS.submissions}
+      </h3>
+      <ol className="mt-1 divide-y divide-line">
+        {cell.submissions.map((one) => (
+          <li key={one.id} className="py-1">
+            <Link to={`/g/${groupId}/portfolio/${cell.portfolio}/submission/${one.id}`} className="font-semibold text-in underline">
+              {one.number} · {moment(one.at)}
+            </Link>
+            <span className="figures block text-quiet">
+              {one.receipt}
+              {one.voided_at ? " · taken back" : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
+              {one.empty && " · empty"}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
+  const group = useGroup();
+  const queries = useQueryClient();
+  const say = useSay();
+  const setExcused = (excused: boolean) =>
+    data(
+      client.PUT("/api/handins/{handin_id}/students/{enrolment_id}/excused", {
+        params: { path: { handin_id: cell.handin.id, enrolment_id: cell.student.id } },
+        body: { excused },
+      }),
+    );
+  const excuse = useMutation({
+    mutationFn: setExcused,
+    onSuccess: async (_, excused) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      const back = async () => {
+        await setExcused(!excused);
+        await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      };
+      say(
+        excused ? `${cell.student.full_name} is excused from ${cell.handin.title}.` : "The excuse is ended.",
+        () => void back(),
+      );
+    },
+  });
+  const newest = cell.submissions.findLast((one) => !one.voided_at);
+  const mayExcuse = (group?.role === "lead" || group?.role === "co_teacher") && cell.status !== "not_asked";
+  return (
+    <div className="sticky bottom-0 flex flex-wrap gap-2 border-t border-line bg-paper p-4">
+      {excuse.error instanceof Problem && <Notice title={excuse.error.title} fix={excuse.error.fix} />}
+      {newest && cell.status === "handed_in" && marks(group) && (
+        <Link
+          to={`/g/${groupId}/pile/${newest.id}`}
+          className="inline-flex min-h-9 flex-1 items-center justify-center rounded-md bg-copper px-3 font-semibold whitespace-nowrap text-paper hover:bg-copper-deep"
+        >
+          {TEXTS.openToMark}
+        </Link>
+      )}
+      <Link
+        to={`/g/${groupId}/portfolio/${cell.portfolio}${cell.pockets[0] ? `/${cell.pockets[0].id}` : ""}`}
+        className="inline-flex min-h-9 flex-1 items-center justify-center gap-2 rounded-md border border-edge px-3 font-semibold whitespace-nowrap hover:border-control"
+      >
+        <FolderOpen aria-hidden size={16} />
+        Portfolio
+      </Link>
+      {mayExcuse && (
+        <Button
+          className="min-h-9 flex-1"
+          disabled={excuse.isPending}
+          onClick={() => excuse.mutate(cell.status !== "excused")}
+        >
+          {cell.status === "excused" ? TEXTS.unexcuse : TEXTS.excuse}
+        </Button>
+      )}
+    </div>
+  );
+}

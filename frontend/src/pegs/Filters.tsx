@@ -1,0 +1,81 @@
+/** Chips that filter and show their counts; they combine with period, group and name. */
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
+import { ChevronDown } from "lucide-react";
+import type { Board, Chosen } from "./filters";
+import { FILTERS, TEXTS } from "./texts";
+import type { FilterName } from "./texts";
+
+interface Props {
+  board: Board;
+  chosen: Chosen;
+  counts: Record<FilterName, number>;
+  onChange: (changes: Record<string, string | null>) => void;
+}
+
+const PILL = "flex min-h-8 items-center gap-2 rounded-full border px-3 font-semibold whitespace-nowrap";
+
+export function Filters({ board, chosen, counts, onChange }: Props) {
+  const toggle = (chip: FilterName) => {
+    const next = chosen.chips.includes(chip) ? chosen.chips.filter((one) => one !== chip) : [...chosen.chips, chip];
+    onChange({ show: next.join(",") });
+  };
+  return (
+    <div role="group" aria-label="Filters" className="flex flex-wrap items-center gap-2">
+      {board.periods.length > 1 && (
+        <Choice
+          all={TEXTS.allPeriods}
+          options={board.periods}
+          value={chosen.period}
+          onChange={(period) => onChange({ period })}
+        />
+      )}
+      {board.groups.length > 1 && (
+        <Choice all={TEXTS.allGroups} options={board.groups} value={chosen.group} onChange={(group) => onChange({ group })} />
+      )}
+      {(Object.keys(FILTERS) as FilterName[]).map((chip) => {
+        const on = chosen.chips.includes(chip);
+        if (!on && counts[chip] === 0 && (chip === "late" || chip === "overdue")) return null;
+        return (
+          <button
+            key={chip}
+            type="button"
+            aria-pressed={on}
+            onClick={() => toggle(chip)}
+            className={`${PILL} ${on ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
+          >
+            {FILTERS[chip]}
+            <span className="figures font-bold">{counts[chip]}</span>
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+interface ChoiceProps {
+  all: string;
+  options: string[];
+  value: string;
+  onChange: (value: string) => void;
+}
+
+function Choice({ all, options, value, onChange }: ChoiceProps) {
+  return (
+    <Listbox value={value} onChange={onChange}>
+      <ListboxButton className={`${PILL} ${value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}>
+        {value || all}
+        <ChevronDown aria-hidden size={15} />
+      </ListboxButton>
+      <ListboxOptions
+        anchor="bottom start"
+        className="z-40 mt-1 max-h-80 min-w-32 rounded-md border border-edge bg-paper py-1 shadow-lg"
+      >
+        {["", ...options].map((one) => (
+          <ListboxOption key={one} value={one} className="cursor-pointer px-4 py-1.5 data-focus:bg-today data-selected:font-bold">
+            {one || all}
+          </ListboxOption>
+        ))}
+      </ListboxOptions>
+    </Listbox>
+  );
+}

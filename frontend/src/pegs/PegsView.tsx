@@ -1,0 +1,105 @@
+/** The pegs: all students × all hand-ins at a glance. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Plus } from "lucide-react";
+import { lazy, Suspense, useEffect, useMemo } from "react";
+import { Link, useSearchParams } from "react-router";
+import { boardQuery } from "../api/queries";
+import { Rail } from "../app/Rail";
+import { useGroup, useGroupId } from "../app/session";
+import { Failed, Waiting } from "../ui/Waiting";
+import { BoardTable } from "./BoardTable";
+import { Filters } from "./Filters";
+import { chosenFrom, filtered } from "./filters";
+import { Legend } from "./Legend";
+import { TEXTS } from "./texts";
+
+// The side panel is not needed to see the board.
+const CellPanel = lazy(() => import("./CellPanel").then((view) => ({ default: view.CellPanel })));
+
+export function PegsView() {
+  const groupId = useGroupId();
+  const group = useGroup();
+  const board = useQuery(boardQuery(groupId));
+  const [address, setAddress] = useSearchParams();
+  const chosen = useMemo(() => chosenFrom(address), [address]);
+  const student = Number(address.get("student")) || null;
+  useReloadAt(groupId, board.data?.changes_at ?? null);
+
+  const set = (changes: Record<string, string | null>, replace = true) =>
+    setAddress(
+      (old) => {
+        const next = new URLSearchParams(old);
+        for (const [key, value] of Object.entries(changes)) {
+          if (value) next.set(key, value);
+          else next.delete(key);
+        }
+        return next;
+      },
+      { replace },
+    );
+
+  if (board.isPending) return <Waiting />;
+  if (board.isError) return <Failed error={board.error} again={() => void board.refetch()} />;
+  const { rows, counts } = filtered(board.data, chosen);
+  const mayset = group?.role === "lead" || group?.role === "co_teacher";
+  const shown = student !== null && chosen.handin !== null;
+  return (
+    <>
+      <h1 className="sr-only">{TEXTS.title}</h1>
+      <Rail
+        frame={board.data}
+        selected={chosen.handin}
+        onSelect={(handin) => set({ handin: handin ? String(handin) : null, student: null })}
+      />
+      <div className="flex flex-wrap items-center gap-2 px-5 py-2.5">
+        <Filters board={board.data} chosen={chosen} counts={counts} onChange={set} />
+        {mayset && (
+          <Link
+            to={`/g/${groupId}/hand-ins?new=1`}
+            className="ml-auto inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep"
+          >
+            <Plus aria-hidden size={16} />
+            {TEXTS.newHandIn}
+          </Link>
+        )}
+      </div>
+      <div className="flex min-h-80 flex-1 gap-4 px-5 pb-3 max-lg:flex-col">
+        <section aria-label="Students and hand-ins" className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper">
+          <BoardTable
+            board={board.data}
+            rows={rows}
+            handin={chosen.handin}
+            student={student}
+            onOpen={(row, handin) => set({ student: String(row), handin: String(handin) }, false)}
+            onColumn={(handin) => set({ handin: handin === chosen.handin ? null : String(handin), student: null })}
+            onClear={() => set({ show: null, period: null, group: null, find: null })}
+            groupId={groupId}
+          />
+          <Legend />
+        </section>
+        {shown && (
+          <Suspense fallback={null}>
+            <CellPanel
+              key={`${student} ${chosen.handin ?? 0}`}
+              groupId={groupId}
+              handinId={chosen.handin ?? 0}
+              enrolmentId={student}
+              onClose={() => set({ student: null })}
+            />
+          </Suspense>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** Load the board anew when a status changes by itself: a hand-in opens, a due moment passes. */
+function useReloadAt(groupId: number, at: string | null): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (!at) return;
+    const wait = Math.min(Math.max(Date.parse(at) - Date.now() + 500, 1000), 2 ** 31 - 1);
+    const timer = setTimeout(() => void queries.invalidateQueries({ queryKey: ["group", groupId] }), wait);
+    return () => clearTimeout(timer);
+  }, [groupId, at, queries]);
+}

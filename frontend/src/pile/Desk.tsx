@@ -1,0 +1,104 @@
+/** The desk: what was handed in, frozen, with its history; an earlier submission can be laid beside it. */
+import { useQuery } from "@tanstack/react-query";
+import { CopyCheck, FolderOpen } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Schema } from "../api/client";
+import { cellQuery, submissionQuery } from "../api/queries";
+import { Button } from "../ui/Button";
+import { due, moment, plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { PegPicture } from "../ui/PegPicture";
+import { lateness, listed } from "../ui/words";
+import { FeedbackCard } from "../worklist/FeedbackCard";
+import { FrozenPockets } from "../worklist/FrozenPockets";
+
+type Shape = Schema["Desk"];
+
+function facts(desk: Shape): string {
+  const due_ = desk.due ? `due ${due(desk.due, desk.due_time)}` : "no due date";
+  const extra = desk.extra_days ? ` (${plural(desk.extra_days, "school day")} added)` : "";
+  const count = desk.submissions.length > 1 ? `submission ${desk.number} of ${desk.submissions.length} · ` : "";
+  return `${count}${due_}${extra}`;
+}
+
+export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
+  const earlier = desk.submissions.filter((one) => one.number < desk.number).at(-1);
+  const [beside, setBeside] = useState(false);
+  return (
+    <section aria-labelledby="desk" className="flex min-w-0 flex-1 flex-col lg:overflow-y-auto">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line bg-paper px-5 py-3">
+        <PegPicture picture={desk.student.picture} tint={desk.student.tint} size={34} />
+        <div className="min-w-48 flex-1">
+          <h2 id="desk" className="text-base">
+            {listed(desk.student)} <span className="font-normal">· {desk.handin.title}</span>
+          </h2>
+          <p className="figures text-ink-soft">
+            Handed in {moment(desk.at)}
+            {desk.late && `, ${lateness(desk)}`} · {facts(desk)}
+          </p>
+        </div>
+        {earlier && (
+          <Button aria-pressed={beside} icon={<CopyCheck aria-hidden size={16} />} onClick={() => setBeside(!beside)}>
+            {beside ? "Close" : "Compare with"} {earlier.number}
+          </Button>
+        )}
+        <PortfolioLink desk={desk} groupId={groupId} />
+      </header>
+      <div className="flex flex-col gap-4 p-5">
+        {desk.voided_at && <Notice look="info" title={`Taken back ${moment(desk.voided_at)}; it no longer counts.`} />}
+        {!desk.newest && !desk.voided_at && <Notice look="info" title="There is a newer submission than this one." />}
+        {desk.empty && <Notice look="info" title="Handed in empty: the student was asked, and did so anyway." />}
+        {desk.same_files.map((same) => (
+          <Notice key={same.student + same.title} look="info" title={`“${same.title}” is the very file that ${same.student} brought in.`} />
+        ))}
+        {beside && earlier ? (
+          <div className="grid grid-cols-2 gap-4">
+            <div>
+              <h3 className="mb-2 text-base">Submission {earlier.number}</h3>
+              <Beside groupId={groupId} id={earlier.id} />
+            </div>
+            <div>
+              <h3 className="mb-2 text-base">Submission {desk.number}</h3>
+              <FrozenPockets pockets={desk.pockets} />
+            </div>
+          </div>
+        ) : (
+          <FrozenPockets pockets={desk.pockets} />
+        )}
+        {desk.outcomes.map((one) => (
+          <div key={one.id} className={one.voided_at ? "opacity-80" : ""}>
+            {one.voided_at && <p className="text-quiet">Reopened {moment(one.voided_at)}:</p>}
+            <FeedbackCard line={{ ...one, points: desk.handin.points }} />
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function PortfolioLink({ desk, groupId }: { desk: Shape; groupId: number }) {
+  const cell = useQuery(cellQuery(groupId, desk.handin.id, desk.student.id));
+  if (!cell.data) return null;
+  return (
+    <Link
+      to={`/g/${groupId}/portfolio/${cell.data.portfolio}`}
+      className="inline-flex min-h-8 items-center gap-2 rounded-md border border-edge px-3 font-semibold hover:border-control"
+    >
+      <FolderOpen aria-hidden size={16} />
+      Portfolio
+    </Link>
+  );
+}
+
+function Beside({ groupId, id }: { groupId: number; id: number }) {
+  const found = useQuery(submissionQuery(groupId, id));
+  if (!found.data) return null;
+  const outcome = found.data.outcomes.find((one) => !one.voided_at);
+  return (
+    <div className="flex flex-col gap-4">
+      <FrozenPockets pockets={found.data.pockets} />
+      {outcome && <FeedbackCard line={{ ...outcome, points: found.data.handin.points }} />}
+    </div>
+  );
+}

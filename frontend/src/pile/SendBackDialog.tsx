@@ -1,0 +1,74 @@
+/** Sending back: which pockets open again, and until when. */
+import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
+import { useState } from "react";
+import type { Schema } from "../api/client";
+import { Button } from "../ui/Button";
+import { TEXTS } from "./texts";
+
+interface Props {
+  open: boolean;
+  desk: Schema["Desk"];
+  feedback: string;
+  onClose: () => void;
+  onSend: (pockets: number[], dueAgain: string | null) => void;
+}
+
+export function SendBackDialog({ open, desk, feedback, onClose, onSend }: Props) {
+  const all = desk.pockets.map((pocket) => pocket.id);
+  const [chosen, setChosen] = useState(all);
+  const [again, setAgain] = useState("");
+  const toggle = (id: number) => setChosen((old) => (old.includes(id) ? old.filter((one) => one !== id) : [...old, id]));
+  return (
+    <Dialog open={open} onClose={onClose} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
+      <div className="fixed inset-0 flex items-center justify-center p-4">
+        <DialogPanel className="flex w-full max-w-md flex-col gap-4 rounded-lg bg-paper p-6 shadow-lg">
+          <DialogTitle className="text-xl">
+            {TEXTS.sendBackTitle}: {desk.handin.title}
+          </DialogTitle>
+          {!feedback.trim() && <p className="rounded-md bg-today p-3">There is no feedback yet. The student will not know what to change.</p>}
+          {desk.pockets.length > 1 ? (
+            <fieldset>
+              <legend className="font-bold">{TEXTS.opens}</legend>
+              {desk.pockets.map((pocket) => (
+                <label key={pocket.id} className="flex min-h-9 items-center gap-2">
+                  <input
+                    type="checkbox"
+                    className="size-4 accent-ink"
+                    checked={chosen.includes(pocket.id)}
+                    onChange={() => toggle(pocket.id)}
+                  />
+                  {pocket.title}
+                </label>
+              ))}
+            </fieldset>
+          ) : (
+            <p>{desk.student.given_name} can change it again at once and hand in once more. This submission stays readable.</p>
+          )}
+          <label className="font-bold">
+            {TEXTS.dueAgain}
+            <input
+              type="date"
+              value={again}
+              onChange={(event) => setAgain(event.target.value)}
+              className="mt-1 block min-h-10 rounded-md border border-control px-3 font-normal"
+            />
+          </label>
+          <div className="flex justify-end gap-2">
+            <Button className="min-h-10" onClick={onClose}>
+              {TEXTS.cancel}
+            </Button>
+            <Button
+              look="main"
+              className="min-h-10"
+              disabled={chosen.length === 0}
+              onClick={() => onSend(chosen.length === all.length ? [] : chosen, again || null)}
+            >
+              {TEXTS.confirm}
+            </Button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

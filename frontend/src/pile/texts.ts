@@ -1,0 +1,23 @@
+/** The words of the marking pile. */
+export const TEXTS = {
+  title: "Marking pile",
+  oldest: "oldest first",
+  empty: "The pile is empty",
+  emptyHint: "Submissions show here as they come in, the oldest at the top.",
+  feedback: "Feedback",
+  score: "Score",
+  accept: "Accept and next",
+  sendBack: "Send back",
+  skip: "Skip",
+  reopen: "Reopen",
+  sendBackTitle: "Send back",
+  opens: "Opens these pockets again",
+  dueAgain: "Due again by (may stay empty)",
+  confirm: "Send back and next",
+  cancel: "Cancel",
+  draft: "Draft saved; the student sees it with the outcome",
+  draftAway: "Kept on this device; goes up by itself",
+  twoDrafts: "Another marker changed this draft meanwhile",
+  mine: "Keep mine",
+  theirs: "Take theirs",
+} as const;

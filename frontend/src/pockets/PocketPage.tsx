@@ -1,0 +1,118 @@
+/** One pocket opened: what is asked, what is still wanted, what lies in it, ways to add, handing in. */
+import { useQuery } from "@tanstack/react-query";
+import { Lock } from "lucide-react";
+import type { Schema } from "../api/client";
+import { feedbackQuery, pocketQuery } from "../api/queries";
+import { useSession } from "../app/session";
+import { Chips } from "../ui/Chips";
+import { day } from "../ui/dates";
+import { FeedbackCard } from "../worklist/FeedbackCard";
+import { useSay } from "../ui/Toasts";
+import { Failed, Waiting } from "../ui/Waiting";
+import { AddRow } from "./AddRow";
+import { EvidenceCard } from "./EvidenceCard";
+import { dueWords, HandInBar } from "./HandInBar";
+import { PagePocket } from "./PagePocket";
+import { TEXTS } from "./texts";
+import { UploadList } from "./UploadList";
+import { useUploads } from "./uploads";
+
+interface Props {
+  groupId: number;
+  portfolio: number;
+  pocketId: number;
+  mine: boolean;
+}
+
+export function PocketPage({ groupId, portfolio, pocketId, mine }: Props) {
+  const pocket = useQuery(pocketQuery(groupId, portfolio, pocketId));
+  if (pocket.isPending) return <Waiting />;
+  if (pocket.isError) return <Failed error={pocket.error} again={() => void pocket.refetch()} />;
+  return <Opened pocket={pocket.data} groupId={groupId} portfolio={portfolio} mine={mine} />;
+}
+
+function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPocket"] } & Omit<Props, "pocketId">) {
+  const say = useSay();
+  const { upload_limit: limit } = useSession();
+  const { uploads, add, again, drop } = useUploads(groupId, portfolio, pocket.id, limit, say);
+  const asked = shownHandIns(pocket.handins);
+  const waits = asked.some((one) => ["sent_back", "working", "empty"].includes(one.status));
+  const missing = pocket.wanted - pocket.met;
+  const bars =
+    mine &&
+    asked.map((one) => (
+      <HandInBar
+        key={one.id}
+        handin={one}
+        groupId={groupId}
+        portfolio={portfolio}
+        missing={missing}
+        uploading={uploads.filter((upload) => !upload.problem).length}
+        named={asked.length > 1}
+      />
+    ));
+  return (
+    <article className="mx-auto flex w-full max-w-5xl flex-col gap-4 p-6 max-sm:p-4">
+      <Head pocket={pocket} asked={asked} />
+      {pocket.opens && <p className="text-base">This pocket opens on {day(pocket.opens)}.</p>}
+      <Chips chips={pocket.chips} />
+      {!waits && bars}
+      <Feedback groupId={groupId} portfolio={portfolio} handins={asked.map((one) => one.id)} />
+      {pocket.kind === "page" ? (
+        <PagePocket pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} />
+      ) : (
+        <>
+          {pocket.evidence.length === 0 && !pocket.opens && (
+            <p className="text-base text-ink-soft">{mine && pocket.writable ? TEXTS.emptyHint : TEXTS.staffEmpty}</p>
+          )}
+          <ul className="grid gap-4 lg:grid-cols-2">
+            {pocket.evidence.map((one) => (
+              <EvidenceCard key={one.id} evidence={one} pocket={pocket} groupId={groupId} mine={mine} />
+            ))}
+          </ul>
+          {pocket.writable && (
+            <AddRow groupId={groupId} portfolio={portfolio} pocket={pocket.id} linksOnly={pocket.kind === "links"} onFiles={add} />
+          )}
+          <UploadList uploads={uploads} onAgain={again} onDrop={drop} />
+        </>
+      )}
+      {waits && bars}
+    </article>
+  );
+}
+
+/** The hand-ins to speak of here: one that opens later is left out while another one is under way. */
+function shownHandIns(handins: Schema["StudentHandIn"][]): Schema["StudentHandIn"][] {
+  const asked = handins.filter((one) => one.status !== "not_asked");
+  const open = asked.filter((one) => one.status !== "not_open");
+  return open.length > 0 ? open : asked.slice(0, 1);
+}
+
+function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema["StudentHandIn"][] }) {
+  const next = asked.find((one) => ["sent_back", "working", "empty"].includes(one.status));
+  return (
+    <header className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
+      <div className="min-w-60 flex-1">
+        <h1 className="text-2xl break-words">{pocket.title}</h1>
+        <p className="mt-1 text-base text-ink-soft">{pocket.directions}</p>
+      </div>
+      <div className="text-right text-base max-sm:text-left">
+        {pocket.locked_by.length > 0 && (
+          <p className="inline-flex items-center gap-2 rounded-md bg-ink px-3 py-1 font-semibold text-paper">
+            <Lock aria-hidden size={16} />
+            Locked: handed in
+          </p>
+        )}
+        {next && <p className={next.overdue ? "font-semibold text-overdue" : "text-ink-soft"}>{dueWords(next)}</p>}
+      </div>
+    </header>
+  );
+}
+
+/** The newest feedback on what this pocket was handed in for. */
+function Feedback({ groupId, portfolio, handins }: { groupId: number; portfolio: number; handins: number[] }) {
+  const feedback = useQuery({ ...feedbackQuery(groupId, portfolio), enabled: handins.length > 0 });
+  const lines = (feedback.data ?? []).filter((one) => handins.includes(one.handin.id));
+  const newest = lines[0];
+  return newest ? <FeedbackCard line={newest} /> : null;
+}

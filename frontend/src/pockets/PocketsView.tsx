@@ -1,0 +1,134 @@
+/** My pockets: the pockets with their coats at the left, the open one at the right. Staff look in the same way. */
+import { useQuery } from "@tanstack/react-query";
+import { ArrowLeft } from "lucide-react";
+import { Link, NavLink, useParams } from "react-router";
+import type { Schema } from "../api/client";
+import { portfolioQuery } from "../api/queries";
+import { useGroupId } from "../app/session";
+import { Coat } from "../ui/Coat";
+import { day } from "../ui/dates";
+import { PegPicture } from "../ui/PegPicture";
+import { Failed, Waiting } from "../ui/Waiting";
+import { STATUS } from "../ui/words";
+import { PocketPage } from "./PocketPage";
+import { TEXTS } from "./texts";
+
+export function PocketsView() {
+  const groupId = useGroupId();
+  const { portfolio: id, pocket } = useParams();
+  const portfolio = useQuery(portfolioQuery(groupId, Number(id)));
+  if (portfolio.isPending) return <Waiting />;
+  if (portfolio.isError) return <Failed error={portfolio.error} again={() => void portfolio.refetch()} />;
+  const base = `/g/${groupId}/portfolio/${portfolio.data.id}`;
+  return (
+    <div className="flex min-h-0 flex-1">
+      <aside className={`w-[300px] shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${pocket ? "max-md:hidden" : ""}`}>
+        <Cover portfolio={portfolio.data} />
+        <PocketList portfolio={portfolio.data} base={base} />
+      </aside>
+      <div className={`min-w-0 flex-1 overflow-y-auto ${pocket ? "" : "max-md:hidden"}`}>
+        {pocket ? (
+          <>
+            <Link to={base} className="flex min-h-11 items-center gap-2 px-4 font-semibold text-in md:hidden">
+              <ArrowLeft aria-hidden size={18} />
+              {portfolio.data.mine ? "My pockets" : TEXTS.pockets}
+            </Link>
+            <PocketPage key={pocket} groupId={groupId} portfolio={portfolio.data.id} pocketId={Number(pocket)} mine={portfolio.data.mine} />
+          </>
+        ) : (
+          <Next portfolio={portfolio.data} base={base} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
+  const { student, met, wanted } = portfolio;
+  return (
+    <div className="border-b border-line p-4">
+      <div className="flex items-center gap-3">
+        <PegPicture picture={student.picture} tint={student.tint} size={48} />
+        <div className="min-w-0">
+          <p className="text-lg leading-6 font-bold break-words">{student.given_name}’s portfolio</p>
+          <p className="text-ink-soft">{portfolio.mine ? portfolio.group.name : student.full_name}</p>
+        </div>
+      </div>
+      {wanted > 0 && (
+        <p className="mt-3 text-ink-soft">
+          <span aria-hidden className="mb-1 block h-2 overflow-hidden rounded-full bg-line">
+            <span className="block h-full bg-in" style={{ width: `${(100 * met) / wanted}%` }} />
+          </span>
+          <span className="figures">
+            {met} of {wanted} {TEXTS.inPockets}
+          </span>
+        </p>
+      )}
+    </div>
+  );
+}
+
+function stateWords(pocket: Schema["PocketLine"]): string {
+  if (pocket.opens) return `opens ${day(pocket.opens)}`;
+  if (pocket.overdue) return pocket.due ? `was due ${day(pocket.due)}` : "overdue";
+  if (pocket.status === "sent_back") return "sent back: look at the feedback";
+  if (pocket.due) return `due ${day(pocket.due)}`;
+  if (pocket.status === "not_open" || pocket.status === "empty") return "";
+  return STATUS[pocket.status].toLowerCase() + (pocket.locked ? ", locked" : "");
+}
+
+function PocketList({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
+  return (
+    <nav aria-label={TEXTS.pockets}>
+      <ul>
+        {portfolio.pockets.map((pocket) => (
+          <li key={pocket.id} className="border-b border-line">
+            <NavLink
+              to={`${base}/${pocket.id}`}
+              className={({ isActive }) =>
+                `flex min-h-14 items-center gap-3 border-l-4 py-2 pr-4 pl-3 ${isActive ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`
+              }
+            >
+              <Coat state={{ ...pocket, late: false }} size={28} />
+              <span className="min-w-0">
+                <span className="block font-semibold break-words">{pocket.title}</span>
+                <span className={pocket.overdue ? "text-overdue" : pocket.status === "sent_back" ? "text-copper" : "text-quiet"}>
+                  {stateWords(pocket)}
+                </span>
+              </span>
+            </NavLink>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  );
+}
+
+/** Before a pocket is chosen: the one that needs the student next. */
+function Next({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
+  const waiting = portfolio.pockets.filter((one) => one.due !== null || one.status === "sent_back");
+  const order = (one: Schema["PocketLine"]) => `${one.status === "sent_back" ? 0 : one.overdue ? 1 : 2}${one.due ?? "9"}`;
+  const next = waiting.sort((a, b) => order(a).localeCompare(order(b)))[0];
+  return (
+    <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-6 text-center">
+      <Coat state={next ?? { status: "accepted" }} size={72} />
+      <h1 className="text-2xl">{next && portfolio.mine ? "Next up" : TEXTS.choose}</h1>
+      {next && portfolio.mine ? (
+        <>
+          <p className="text-base text-ink-soft">
+            {next.title}
+            {stateWords(next) && `, ${stateWords(next)}`}
+          </p>
+          <Link
+            to={`${base}/${next.id}`}
+            className="inline-flex min-h-11 items-center rounded-md bg-copper px-5 text-base font-semibold text-paper hover:bg-copper-deep"
+          >
+            Open {next.title}
+          </Link>
+        </>
+      ) : (
+        <p className="text-base text-ink-soft">{TEXTS.chooseHint}</p>
+      )}
+    </div>
+  );
+}

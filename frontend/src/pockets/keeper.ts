@@ -1,0 +1,169 @@
+/** Keeps one text: in the browser at once, on the server after a pause, through lost connections and other devices. */
+import { Problem } from "../api/problem";
+import { dropDraft, findDraft, keepDraft } from "./drafts";
+
+const PAUSE = 1000;
+/** Milliseconds of rest after which a text is saved. */
+const AGAIN = 3000;
+/** Milliseconds between tries while the server is away. */
+
+/** What a save makes of a text. */
+export interface Saved {
+  text: string;
+  version: number;
+}
+
+export type SaveState =
+  | { at: "rest" }
+  | { at: "typing" }
+  | { at: "saving" }
+  | { at: "saved"; when: Date }
+  | { at: "away" }
+  | { at: "two"; theirs: Saved }
+  | { at: "refused"; problem: Problem };
+
+/** What a field shows. */
+export interface Kept {
+  text: string;
+  state: SaveState;
+}
+
+export type Save = (text: string, version: number) => Promise<Saved>;
+
+export class Keeper {
+  private kept: Kept;
+  private base: number;
+  private dirty = false;
+  private saving: Promise<boolean> | null = null;
+  private open = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly listeners = new Set<() => void>();
+
+  /** ``name`` names the text on this device; ``person`` is who types it, so nobody else gets it back. */
+  constructor(
+    private readonly name: string,
+    private readonly person: number,
+    server: Saved,
+    private save: Save,
+  ) {
+    this.kept = { text: server.text, state: { at: "rest" } };
+    this.base = server.version;
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  readonly snapshot = (): Kept => this.kept;
+
+  private show(change: Partial<Kept>): void {
+    this.kept = { ...this.kept, ...change };
+    this.listeners.forEach((listener) => listener());
+  }
+
+  /** The way to save, as the newest render knows it. */
+  saveWith(save: Save): void {
+    this.save = save;
+  }
+
+  /** The person typed. */
+  readonly change = (text: string): void => {
+    const { at } = this.kept.state;
+    this.dirty = true;
+    this.show({ text, ...(at === "two" || at === "away" ? {} : { state: { at: "typing" } }) });
+    void keepDraft(this.person, this.name, { text, base: this.base });
+    if (at !== "two") this.later(PAUSE);
+  };
+
+  private later(milliseconds: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.push(), milliseconds);
+  }
+
+  /** Save now; true where nothing is left unsaved. A save that is under way is waited for first. */
+  readonly push = async (): Promise<boolean> => {
+    clearTimeout(this.timer);
+    if (this.saving) await this.saving;
+    if (!this.dirty) return true;
+    if (this.kept.state.at === "two") return false;
+    this.saving = this.send();
+    try {
+      return await this.saving;
+    } finally {
+      this.saving = null;
+    }
+  };
+
+  private async send(): Promise<boolean> {
+    const sent = this.kept.text;
+    this.show({ state: { at: "saving" } });
+    try {
+      const saved = await this.save(sent, this.base);
+      this.base = saved.version;
+      this.dirty = this.kept.text !== sent;
+      if (this.dirty) {
+        this.show({ state: { at: "typing" } });
+        this.later(PAUSE);
+      } else {
+        await dropDraft(this.person, this.name);
+        this.show({ state: { at: "saved", when: new Date() } });
+      }
+    } catch (error) {
+      this.failed(error instanceof Problem ? error : new Problem({ title: "The text could not be saved." }, 500));
+    }
+    return !this.dirty;
+  }
+
+  private failed(problem: Problem): void {
+    if (problem.kind === "stale" && typeof problem.more.text === "string") {
+      this.show({ state: { at: "two", theirs: { text: problem.more.text, version: Number(problem.more.version) } } });
+    } else if (problem.away || problem.status === 401) {
+      this.show({ state: { at: "away" } });
+      if (this.open) this.later(AGAIN);
+    } else {
+      this.show({ state: { at: "refused", problem } });
+    }
+  }
+
+  /** Settle two texts: go on with ``chosen`` over the version that stands on the server. */
+  readonly settle = (chosen: string, over: Saved): void => {
+    this.base = over.version;
+    this.show({ state: { at: "typing" } });
+    this.change(chosen);
+  };
+
+  /** The server has a newer text: take it, unless something of ours is unsaved. */
+  adopt(server: Saved): void {
+    if (this.dirty || this.saving || server.version <= this.base) return;
+    this.base = server.version;
+    this.show({ text: server.text });
+  }
+
+  /** A field shows it: bring back what was typed on this device and never reached the server. */
+  async begin(server: Saved, writable: boolean): Promise<void> {
+    this.open = true;
+    const draft = await findDraft(this.person, this.name);
+    if (!draft || this.dirty) return;
+    if (draft.text === server.text) {
+      await dropDraft(this.person, this.name);
+      return;
+    }
+    this.dirty = true;
+    this.show({ text: draft.text });
+    if (!writable) {
+      const title = "What you typed last was not saved before the pocket was locked.";
+      this.show({ state: { at: "refused", problem: new Problem({ title, fix: "Copy it from here if you need it." }, 403) } });
+    } else if (draft.base === server.version) {
+      await this.push();
+    } else {
+      this.show({ state: { at: "two", theirs: server } });
+    }
+  }
+
+  /** The field goes away: a last save. */
+  end(): void {
+    this.open = false;
+    void this.push();
+  }
+}

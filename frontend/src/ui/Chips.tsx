@@ -1,0 +1,70 @@
+/** What a pocket wants, as small chips that fill. */
+import { Check, CircleDashed } from "lucide-react";
+import type { Schema } from "../api/client";
+
+type Chip = Schema["ChipShape"];
+
+/** An asked length in words: ``2–3 sentences``. */
+export function lengthWords(chip: { measure: string; least: number; most: number | null }): string {
+  if (!chip.measure) return "";
+  if (chip.most === null) return `at least ${chip.least} ${chip.measure}`;
+  return chip.least === chip.most ? `${chip.least} ${chip.measure}` : `${chip.least}–${chip.most} ${chip.measure}`;
+}
+
+/** One chip in words. */
+export function chipWords(chip: Chip): string {
+  const length = lengthWords(chip);
+  if (chip.what === "artefacts" || chip.what === "links") {
+    const word = chip.wanted === 1 ? chip.what.slice(0, -1) : chip.what;
+    return `${chip.done} of ${chip.wanted} ${word}`;
+  }
+  const on = chip.what === "page" ? "your text" : chip.on ? `reflection on ${chip.on}` : "reflection";
+  if (chip.met || !length) return on;
+  const unit = chip.measure === "sentences" ? "sentence" : "word";
+  const so = chip.count > 0 ? ` · ${chip.count} ${unit}${chip.count === 1 ? "" : "s"} of ${length.replace(/ .*$/, "")}` : ` · ${length}`;
+  return on + (length.startsWith("at least") && chip.count > 0 ? ` · ${chip.count} of ${chip.least} ${chip.measure}` : so);
+}
+
+export function Chips({ chips }: { chips: Chip[] }) {
+  if (chips.length === 0) return null;
+  return (
+    <ul aria-label="Still wanted" className="flex flex-wrap gap-2">
+      {chips.map((chip, place) => (
+        <li
+          // Chips have no identity of their own; their order is their place.
+          key={place}
+          className={`flex max-w-full items-center gap-2 rounded-md px-3 py-1.5 ${
+            chip.met ? "bg-accepted-soft text-accepted" : "border border-dashed border-copper bg-paper text-copper"
+          }`}
+        >
+          {chip.met ? <Check aria-hidden size={16} className="shrink-0" /> : <CircleDashed aria-hidden size={16} className="shrink-0" />}
+          <span className="min-w-0 break-words">
+            {chipWords(chip)}
+            <span className="sr-only">{chip.met ? ", done" : ", still wanted"}</span>
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The same, plain and small, for staff. */
+export function ChipList({ chips }: { chips: Chip[] }) {
+  return (
+    <ul className="flex flex-col gap-0.5">
+      {chips.map((chip, place) => (
+        <li key={place} className={`flex gap-2 ${chip.met ? "" : "text-copper"}`}>
+          {chip.met ? (
+            <Check aria-hidden size={16} className="mt-0.5 shrink-0 text-accepted" />
+          ) : (
+            <CircleDashed aria-hidden size={16} className="mt-0.5 shrink-0" />
+          )}
+          <span className="min-w-0 break-words">
+            {chipWords(chip)}
+            <span className="sr-only">{chip.met ? ", done" : ", missing"}</span>
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}

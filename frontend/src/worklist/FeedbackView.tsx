@@ -1,0 +1,50 @@
+/** Everything that came back, newest first. */
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { feedbackQuery } from "../api/queries";
+import { useGroup, useGroupId } from "../app/session";
+import { Coat } from "../ui/Coat";
+import { Failed, Waiting } from "../ui/Waiting";
+import { FeedbackCard } from "./FeedbackCard";
+
+export function FeedbackView() {
+  const groupId = useGroupId();
+  const portfolio = useGroup()?.portfolio ?? 0;
+  const feedback = useQuery(feedbackQuery(groupId, portfolio));
+  if (feedback.isPending) return <Waiting />;
+  if (feedback.isError) return <Failed error={feedback.error} again={() => void feedback.refetch()} />;
+  return (
+    <div className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
+      <h1 className="text-2xl">Feedback</h1>
+      {feedback.data.length === 0 && (
+        <div className="flex items-center gap-3 text-base text-ink-soft">
+          <Coat state={{ status: "handed_in" }} size={40} />
+          Nothing has come back yet. What your teacher writes shows here.
+        </div>
+      )}
+      <ul className="flex flex-col gap-4">
+        {feedback.data.map((line) => (
+          <li key={line.id}>
+            <FeedbackCard line={line} title />
+            <p className="flex flex-wrap gap-x-5 pl-4">
+              <Link
+                to={`/g/${groupId}/portfolio/${portfolio}/submission/${line.submission}`}
+                className="flex min-h-11 items-center font-semibold text-in underline"
+              >
+                Read what you handed in
+              </Link>
+              {line.kind === "sent_back" && line.pocket && (
+                <Link
+                  to={`/g/${groupId}/portfolio/${portfolio}/${line.pocket}`}
+                  className="flex min-h-11 items-center font-semibold text-in underline"
+                >
+                  Open the pocket
+                </Link>
+              )}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,105 @@
+/** The evidence of a submission, as it was handed in. */
+import { useState } from "react";
+import type { Schema } from "../api/client";
+import { fileAddress, OpenArtefact } from "../ui/Artefact";
+import { ChipList } from "../ui/Chips";
+import { Reflection } from "../ui/Reflection";
+
+type Pocket = Schema["FrozenPocket"];
+type Evidence = Schema["FrozenEvidence"];
+
+export function FrozenPockets({ pockets }: { pockets: Pocket[] }) {
+  return (
+    <div className="flex flex-col gap-8">
+      {pockets.map((pocket) => (
+        <section key={pocket.id} aria-label={pocket.title}>
+          {pockets.length > 1 && <h2 className="mb-2 text-lg">{pocket.title}</h2>}
+          <FrozenPocket pocket={pocket} />
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function FrozenPocket({ pocket }: { pocket: Pocket }) {
+  const [place, setPlace] = useState(0);
+  const shown = pocket.evidence[Math.min(place, pocket.evidence.length - 1)];
+  return (
+    <div className="grid gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(240px,340px)]">
+      <div className="min-w-0">
+        {shown ? <Seen evidence={shown} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">Nothing was in this pocket.</p>}
+      </div>
+      <div className="flex min-w-0 flex-col gap-4">
+        {pocket.evidence.length > 1 && (
+          <div role="group" aria-label="Artefacts" className="flex flex-wrap gap-2">
+            {pocket.evidence.map((one, at) => (
+              <button
+                key={one.id}
+                type="button"
+                aria-pressed={one === shown}
+                onClick={() => setPlace(at)}
+                className={`max-w-full truncate rounded-md border px-3 py-1 font-semibold ${one === shown ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
+              >
+                {one.artefact?.title ?? "Text"}
+              </button>
+            ))}
+          </div>
+        )}
+        {shown?.artefact && (
+          <div className="text-base">
+            <Reflection text={shown.text} title={pocket.prompt || "Reflection"} />
+            {shown.text && <Counts evidence={shown} />}
+          </div>
+        )}
+        {pocket.chips.length > 0 && (
+          <div>
+            <h3 className="font-bold">Pocket check</h3>
+            <ChipList chips={pocket.chips} />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Counts({ evidence }: { evidence: Evidence }) {
+  return (
+    <p className="figures mt-1 pl-3 text-sm text-quiet">
+      {evidence.words} words, {evidence.sentences} sentences
+    </p>
+  );
+}
+
+function Seen({ evidence }: { evidence: Evidence }) {
+  const artefact = evidence.artefact;
+  if (!artefact) {
+    return (
+      <div className="rounded-md border border-edge bg-paper p-5 text-base">
+        <Reflection text={evidence.text} title={evidence.unchanged ? "Unchanged from the starter" : "Text"} />
+        <Counts evidence={evidence} />
+      </div>
+    );
+  }
+  return (
+    <figure className="flex flex-col gap-2">
+      {artefact.kind === "picture" ? (
+        <a href={fileAddress(artefact)} target="_blank" rel="noopener" className="block">
+          <img
+            src={`/api/artefacts/${artefact.id}/thumbnails/large`}
+            alt={artefact.title}
+            width={artefact.width ?? undefined}
+            height={artefact.height ?? undefined}
+            className="mx-auto h-auto max-h-[70vh] w-auto max-w-full rounded-md border border-edge bg-paper"
+          />
+        </a>
+      ) : (
+        <div className="rounded-md border border-edge bg-paper p-6">
+          <p className="text-base font-bold break-words">{artefact.title}</p>
+          <OpenArtefact artefact={artefact} />
+          {artefact.kind === "link" && <p className="mt-2 text-quiet">The address is as it was handed in; what it leads to may have changed.</p>}
+        </div>
+      )}
+      <figcaption className="truncate text-quiet">{artefact.title}</figcaption>
+    </figure>
+  );
+}

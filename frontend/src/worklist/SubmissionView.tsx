@@ -1,0 +1,53 @@
+/** One submission to read again, by its student or by staff: frozen, with its receipt and what came back. */
+import { useQuery } from "@tanstack/react-query";
+import { ArrowLeft } from "lucide-react";
+import { Link, useParams } from "react-router";
+import { submissionQuery } from "../api/queries";
+import { useGroupId } from "../app/session";
+import { Coat } from "../ui/Coat";
+import { moment } from "../ui/dates";
+import { Failed, Waiting } from "../ui/Waiting";
+import { lateness, STATUS } from "../ui/words";
+import { FeedbackCard } from "./FeedbackCard";
+import { FrozenPockets } from "./FrozenPockets";
+
+export function SubmissionView() {
+  const groupId = useGroupId();
+  const { submission: id, portfolio } = useParams();
+  const found = useQuery(submissionQuery(groupId, Number(id)));
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const one = found.data;
+  const pocket = one.pockets[0];
+  const outcome = one.outcomes.find((each) => !each.voided_at);
+  return (
+    <article className="mx-auto flex w-full max-w-5xl flex-col gap-4 p-6 max-sm:p-4">
+      <Link
+        to={`/g/${groupId}/portfolio/${portfolio ?? ""}${pocket ? `/${pocket.id}` : ""}`}
+        className="flex min-h-11 items-center gap-2 self-start font-semibold text-in"
+      >
+        <ArrowLeft aria-hidden size={18} />
+        {pocket?.title ?? "Back"}
+      </Link>
+      <header className="flex items-start gap-4">
+        <Coat state={{ status: outcome?.kind ?? "handed_in", late: one.late }} size={40} />
+        <div className="min-w-0 text-base">
+          <h1 className="text-2xl break-words">
+            {one.handin.title}, submission {one.number}
+          </h1>
+          <p className="figures text-ink-soft">
+            Handed in {moment(one.at)}
+            {one.late && one.number === 1 && `, ${lateness(one)}`} · receipt <strong>{one.receipt}</strong>
+          </p>
+          {one.voided_at && <p>Taken back {moment(one.voided_at)}; it no longer counts.</p>}
+          <p className="text-ink-soft">
+            {one.student.full_name}
+            {outcome ? ` · ${STATUS[outcome.kind].toLowerCase()}` : ""}
+          </p>
+        </div>
+      </header>
+      {outcome && <FeedbackCard line={{ ...outcome, points: one.handin.points }} />}
+      <FrozenPockets pockets={one.pockets} />
+    </article>
+  );
+}

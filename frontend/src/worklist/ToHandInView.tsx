@@ -1,0 +1,95 @@
+/** What there is to hand in: sent back first, then overdue, then by due date. */
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Schema } from "../api/client";
+import { worklistQuery } from "../api/queries";
+import { useGroup, useGroupId } from "../app/session";
+import { dueWords } from "../pockets/HandInBar";
+import { Coat } from "../ui/Coat";
+import { day, plural } from "../ui/dates";
+import { Failed, Waiting } from "../ui/Waiting";
+import { inWords, STATUS } from "../ui/words";
+
+type Line = Schema["WorkLine"];
+
+export function ToHandInView() {
+  const groupId = useGroupId();
+  const portfolio = useGroup()?.portfolio ?? 0;
+  const list = useQuery(worklistQuery(groupId, portfolio));
+  if (list.isPending) return <Waiting />;
+  if (list.isError) return <Failed error={list.error} again={() => void list.refetch()} />;
+  const base = `/g/${groupId}/portfolio/${portfolio}`;
+  return (
+    <div className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
+      <h1 className="text-2xl">To hand in</h1>
+      {list.data.to_do.length === 0 ? (
+        <div className="flex items-center gap-3 text-base text-ink-soft">
+          <Coat state={{ status: "accepted" }} size={40} />
+          Nothing is waiting for you.
+        </div>
+      ) : (
+        <ul className="flex flex-col gap-3">
+          {list.data.to_do.map((line) => (
+            <ToDo key={line.id} line={line} base={base} />
+          ))}
+        </ul>
+      )}
+      {list.data.others.length > 0 && (
+        <section aria-labelledby="others" className="mt-4">
+          <h2 id="others" className="text-lg">
+            In already, or opens later
+          </h2>
+          <ul className="mt-2 divide-y divide-line rounded-lg border border-edge bg-paper">
+            {list.data.others.map((line) => (
+              <Other key={line.id} line={line} base={base} />
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function ToDo({ line, base }: { line: Line; base: string }) {
+  const first = line.pockets[0];
+  return (
+    <li>
+      <Link
+        to={first ? `${base}/${first.id}` : base}
+        className="flex items-center gap-4 rounded-lg border border-edge bg-paper p-4 hover:border-control"
+      >
+        <Coat state={line} size={40} />
+        <span className="min-w-0 flex-1 text-base">
+          <span className="block text-lg font-bold break-words">{line.title}</span>
+          <span className={`block ${line.overdue ? "text-overdue" : "text-ink-soft"}`}>
+            {line.status === "sent_back" && "Sent back. "}
+            {dueWords(line)}
+            {line.extra_days > 0 && ` (${plural(line.extra_days, "extra day")} for you)`}
+          </span>
+          <span className="block text-ink-soft">
+            {line.still_wanted > 0 ? `${plural(line.still_wanted, "thing")} still wanted` : "Everything wanted is there"}
+            {line.points !== null && ` · ${plural(line.points, "point")}`}
+          </span>
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+function Other({ line, base }: { line: Line; base: string }) {
+  const first = line.pockets[0];
+  const newest = line.submissions.findLast((one) => !one.voided_at);
+  const words = line.status === "not_open" ? `opens ${day(line.opens)}` : inWords({ ...line, at: newest?.at ?? null });
+  return (
+    <li>
+      <Link to={first ? `${base}/${first.id}` : base} className="flex min-h-14 items-center gap-4 px-4 py-2 hover:bg-ground">
+        <Coat state={line} size={30} />
+        <span className="min-w-0">
+          <span className="block font-semibold break-words">{line.title}</span>
+          <span className="text-quiet">{line.status === "excused" ? STATUS.excused : words}</span>
+        </span>
+        {newest && <span className="figures ml-auto text-quiet max-sm:hidden">{newest.receipt}</span>}
+      </Link>
+    </li>
+  );
+}
