@@ -39,7 +39,10 @@ def recipe_card(dealer: random.Random) -> Image.Image:
         amount = dealer.randrange(6, 40) * 24
         scaled = amount * now / people
         draw.text(
-            (70, 242 + 54 * line), f"{what} {amount} {unit} x {now}/{people} = {scaled:.0f} {unit}", font=_font(34), fill=INK
+            (70, 242 + 54 * line),
+            f"{what} {amount} {unit} x {now}/{people} = {scaled:.0f} {unit}",
+            font=_font(34),
+            fill=INK,
         )
     x, y = 420 + dealer.randrange(-40, 40), 780
     draw.ellipse((x - 230, y - 230, x + 230, y + 230), fill="white", outline=(205, 184, 138), width=6)

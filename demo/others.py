@@ -49,7 +49,9 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
         set_handin(teacher, group.pk, plan, start)
 
 
-def leavers(group: TeachingGroup, counsellor: Person, students: list[Kept], days: Days, start: datetime, now: datetime) -> None:
+def leavers(
+    group: TeachingGroup, counsellor: Person, students: list[Kept], days: Days, start: datetime, now: datetime
+) -> None:
     """A year group followed to graduation: two pages each, a plan handed in every year."""
     pockets = building.template(
         group,
@@ -63,7 +65,12 @@ def leavers(group: TeachingGroup, counsellor: Person, students: list[Kept], days
                     "prompt": "What comes next?",
                     **sentences(2, 10),
                 },
-                {"title": "What I am good at", "kind": "page", "directions": "With an example.", "prompt": "How do you know?"},
+                {
+                    "title": "What I am good at",
+                    "kind": "page",
+                    "directions": "With an example.",
+                    "prompt": "How do you know?",
+                },
             ]
         },
     )
@@ -72,7 +79,8 @@ def leavers(group: TeachingGroup, counsellor: Person, students: list[Kept], days
     dealer = random.Random("leavers")
     for student in dealer.sample(students, 70):
         at = min(datetime.combine(days.of(8, dealer.randrange(5)), time(10), tzinfo=UTC), now - timedelta(hours=1))
-        text = f"{words.reflection('plan', dealer, 1)} {dealer.choice(words.ENDINGS)} This year I will ask for a placement."
+        first = words.reflection("plan", dealer, 1)
+        text = f"{first} {dealer.choice(words.ENDINGS)} This year I will ask for a placement."
         commands.write_page(student.person, student.portfolio.pk, pockets["My plan"].pk, text, 0, at)
         if dealer.random() < 0.7:
             handing.hand_in(student.person, student.portfolio.pk, handin.pk, 0, at + timedelta(minutes=30))

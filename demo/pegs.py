@@ -6,7 +6,9 @@ import json
 import random
 from pathlib import Path
 
-PICTURES: list[str] = json.loads((Path(__file__).resolve().parents[1] / "frontend/src/ui/peg-pictures.json").read_text())
+PICTURES: list[str] = json.loads(
+    (Path(__file__).resolve().parents[1] / "frontend/src/ui/peg-pictures.json").read_text()
+)
 TINTS = 8
 
 

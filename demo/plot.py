@@ -77,7 +77,7 @@ SECTIONS: dict[str, list[dict[str, object]]] = {
         {
             "title": "Recipe card",
             "kind": "evidence",
-            "directions": "Scale a recipe for 4 people using at least one crop from our beds. Show the card and where you found it.",
+            "directions": "Scale a recipe for 4 people with a crop of ours. Show the card and where you found it.",
             "prompt": "What does this show you can do?",
             "artefacts": 2,
             "reflection_on_each": True,

@@ -61,7 +61,12 @@ def _again(student: Student, stop: Stop, handin: HandIn, pockets: dict[str, Pock
         better = f"{evidence.text} I looked again, and the cause is the shade after lunch."
         if evidence.artefact_id is None:
             commands.write_page(
-                student.kept.person, evidence.portfolio_id, evidence.pocket_id, better, evidence.version, after + timedelta(hours=18)
+                student.kept.person,
+                evidence.portfolio_id,
+                evidence.pocket_id,
+                better,
+                evidence.version,
+                after + timedelta(hours=18),
             )
         else:
             commands.write_reflection(
@@ -72,7 +77,7 @@ def _again(student: Student, stop: Stop, handin: HandIn, pockets: dict[str, Pock
 
 
 def _recipe(student: Student, handin: HandIn, pockets: dict[str, Pocket], now: datetime) -> None:
-    """This week's hand-in: some are in, some are working, a few have not begun."""
+    """The one of this week's hand-in: some are in, some are working, a few have not begun."""
     if student.kept.name == "Thandi Dube":
         return  # the reader of the README does this one
     fate = (student.place * 5) % 7
@@ -84,6 +89,8 @@ def _recipe(student: Student, handin: HandIn, pockets: dict[str, Pocket], now: d
         return
     student.fill(RECIPE, pockets, begun)
     if fate != 3:
-        submission = student.hand_in(handin, min(begun + timedelta(hours=26), now - timedelta(minutes=student.place + 5)))
+        submission = student.hand_in(
+            handin, min(begun + timedelta(hours=26), now - timedelta(minutes=student.place + 5))
+        )
         if fate == 6 and student.place % 2:
             student.mark(submission, handin, now - timedelta(minutes=3), accept=student.place % 3 != 0)

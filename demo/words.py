@@ -42,7 +42,11 @@ OPENINGS = {
         "One portion costs less than at the canteen.",
     ),
     "find": ("This page shows how deep to plant.", "Good pictures of pests here.", "It has a table of harvest dates."),
-    "plan": ("I want to work with people or animals.", "I am not sure yet, and that is fine.", "I want to build things."),
+    "plan": (
+        "I want to work with people or animals.",
+        "I am not sure yet, and that is fine.",
+        "I want to build things.",
+    ),
 }
 REASONS = (
     "You can see it in the picture on the left side.",
@@ -58,7 +62,12 @@ ENDINGS = (
     "That is why I chose this one.",
     "I am proud of how it turned out.",
 )
-PRAISE = ("Clear and well seen.", "Good careful work.", "You noticed what others missed.", "A neat result, well explained.")
+PRAISE = (
+    "Clear and well seen.",
+    "Good careful work.",
+    "You noticed what others missed.",
+    "A neat result, well explained.",
+)
 NEXT = (
     "Say next time how you measured.",
     "Compare it with your log.",

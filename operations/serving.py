@@ -69,7 +69,7 @@ class Running:
     def owned(self) -> Iterator[None]:
         """Own ``var`` alone; a second run says where the first one answers."""
         self.var.mkdir(parents=True, exist_ok=True)
-        lock: IO[str] = open(self.var / "lock", "a+")
+        lock: IO[str] = open(self.var / "lock", "a+")  # noqa: SIM115 - held for as long as the run owns the folder
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except BlockingIOError:

@@ -137,8 +137,7 @@ def in_audience(asked: Asked, student: Student) -> bool:
     if asked.earliest:
         return student.period_on(asked.earliest) in asked.audience
     return any(
-        period in asked.audience and (span.last is None or span.last >= asked.opens)
-        for period, span in student.periods
+        period in asked.audience and (span.last is None or span.last >= asked.opens) for period, span in student.periods
     )
 
 

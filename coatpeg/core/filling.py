@@ -23,6 +23,9 @@ class PocketKind(StrEnum):
     LINKS = "links"
 
 
+NO_COUNTS = Counts()
+
+
 @dataclass(frozen=True, slots=True)
 class Wanted:
     """What a pocket asks for. ``artefacts`` counts links in a pocket of links and is unused on a page."""
@@ -40,7 +43,7 @@ class Piece:
     ``unchanged`` says that the text still is the starter's. A page has one piece without a title.
     """
 
-    counts: Counts = Counts()
+    counts: Counts = NO_COUNTS
     title: str = ""
     unchanged: bool = False
 
@@ -60,7 +63,7 @@ class Chip:
     on: str = ""
     """The artefact a reflection is on; empty while there is none."""
     length: Length | None = None
-    counts: Counts = Counts()
+    counts: Counts = NO_COUNTS
 
     @property
     def met(self) -> bool:
@@ -77,7 +80,7 @@ class Filled:
 
     @property
     def share(self) -> float | None:
-        """met ÷ wanted, or None: "nothing wanted" is not 100 %."""
+        """Met ÷ wanted, or None: "nothing wanted" is not 100 %."""
         return self.met / self.wanted if self.wanted else None
 
     def __add__(self, other: Filled) -> Filled:

@@ -82,7 +82,7 @@ def rubric_score(
     late_days: int = 0,
     late_rule: LateRule | None = None,
 ) -> Score | None:
-    """points × Σ(weight × level points) ÷ Σ(weight × highest level points); None where nothing is judged."""
+    """Points × Σ(weight × level points) ÷ Σ(weight × highest level points); None where nothing is judged."""
     open_names = [one.name for one in criteria if one.chosen is None and not one.not_judged]
     if open_names:
         raise Invalid(

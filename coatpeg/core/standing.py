@@ -65,7 +65,7 @@ class Facts(NamedTuple):
     first_at: datetime | None = None
     newest: int | None = None
     newest_at: datetime | None = None
-    count: int = 0
+    submissions: int = 0
     outcome: Status | None = None
     due_again: datetime | None = None
     excused: bool = False
@@ -105,14 +105,14 @@ def fold(acts: Iterable[Act]) -> Facts:
         else:
             outcomes[act.submission] = act
     if not standing:
-        return Facts(count=count, excused=excused)
+        return Facts(submissions=count, excused=excused)
     newest = list(standing.values())[-1]
     outcome = outcomes.get(newest.submission)
     return Facts(
         first_at=min(act.at for act in standing.values()),
         newest=newest.submission,
         newest_at=newest.at,
-        count=count,
+        submissions=count,
         outcome=Status(outcome.verb.value) if outcome else None,
         due_again=outcome.due_again if outcome else None,
         excused=excused,

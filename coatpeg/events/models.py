@@ -50,6 +50,4 @@ class Event(models.Model):
 
     def save(self, *args: Any, **kwargs: Any) -> None:
         """Insert only."""
-        if self.pk is not None:
-            raise TypeError("events are append-only")
-        super().save(*args, **kwargs)
+        super().save(*args, **{**kwargs, "force_insert": True})

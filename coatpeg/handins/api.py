@@ -22,7 +22,10 @@ def _action(action: Action) -> dict[str, str]:
 
 
 @router.get(
-    "/groups/{group_id}/pegs", response=schemas.BoardShape, operation_id="see_pegs", openapi_extra=_action(Action.SEE_BOARD)
+    "/groups/{group_id}/pegs",
+    response=schemas.BoardShape,
+    operation_id="see_pegs",
+    openapi_extra=_action(Action.SEE_BOARD),
 )
 def see_pegs(request: HttpRequest, group_id: int) -> HttpResponse:
     """All students × all hand-ins. Written straight to JSON: a year group's board is a megabyte."""

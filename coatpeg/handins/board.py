@@ -8,6 +8,7 @@ from typing import Any
 
 from coatpeg.core.asking import DueSource
 from coatpeg.core.errors import Gone
+from coatpeg.core.filling import chips
 from coatpeg.core.names import full, search_key
 from coatpeg.core.policy import Action
 from coatpeg.core.standing import Standing, Status
@@ -16,14 +17,13 @@ from coatpeg.handins.asking import AskedHandIn
 from coatpeg.handins.models import Outcome, Submission
 from coatpeg.handins.situation import Situation, facts_in, situation
 from coatpeg.handins.submitting import artefact_data
+from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import chip_data, wanted_of
-from coatpeg.core.filling import chips
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
 from coatpeg.people.rosters import Member
 from coatpeg.portfolios.contents import current, pieces_of
 from coatpeg.portfolios.models import Portfolio
-from coatpeg.outlines.models import Pocket
 
 IN = (Status.HANDED_IN, Status.ACCEPTED, Status.SENT_BACK)
 """Statuses that count as "in" on the rail: something was handed in and stands."""
@@ -48,9 +48,7 @@ def frame(view: Situation) -> dict[str, Any]:
     return {
         "today": view.today,
         "term": term.name if term else "",
-        "weeks": [
-            {"number": week.number, "monday": week.monday, "school_days": week.school_days} for week in weeks
-        ],
+        "weeks": [{"number": week.number, "monday": week.monday, "school_days": week.school_days} for week in weeks],
         "handins": [_column(view, handin) for handin in view.handins],
         "periods": sorted({member.period for member in view.members if member.period}),
         "groups": sorted({name for member in view.members for name in member.groups}),
@@ -118,7 +116,7 @@ def cell(view: Situation, enrolment_id: int, handin: AskedHandIn) -> dict[str, A
     return {
         **standing_data(view.standings[enrolment_id, handin.id]),
         "at": facts.newest_at,
-        "count": facts.count,
+        "count": facts.submissions,
         "due": due.due.day if due.due else None,
         "no_period": due.source is DueSource.NO_PERIOD,
     }

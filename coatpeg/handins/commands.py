@@ -51,7 +51,7 @@ def hand_in(
         submission = Submission.objects.create(
             handin=handin,
             enrolment=portfolio.enrolment,
-            number=facts.count + 1,
+            number=facts.submissions + 1,
             at=now,
             receipt=new_receipt(),
             snapshot=document,
@@ -105,7 +105,7 @@ def _of_group(handin_id: int, group_id: int) -> HandIn:
 def _refuse_double(facts: Facts, seen: int) -> None:
     """Tell a second press of the first: the submission that stands, with its receipt."""
     stands = facts.newest is not None and facts.outcome is not Status.SENT_BACK
-    if facts.count == seen and not stands:
+    if facts.submissions == seen and not stands:
         return
     newest = Submission.objects.filter(pk=facts.newest).first() if facts.newest else None
     if newest is None:
@@ -118,13 +118,17 @@ def _refuse_double(facts: Facts, seen: int) -> None:
     )
 
 
-def _refuse_not_now(portfolio: Portfolio, handin: HandIn, facts: Facts, calendar: SchoolCalendar, now: datetime) -> None:
+def _refuse_not_now(
+    portfolio: Portfolio, handin: HandIn, facts: Facts, calendar: SchoolCalendar, now: datetime
+) -> None:
     """Refuse where this student is not asked, excused, or it is not open."""
     today = calendar.local_day(now)
     member = members(handin.group_id, today, enrolment_id=portfolio.enrolment_id)[0]
     asked = handins_of_group(handin.group_id, handin.pk)[0]
     if not asked.answer(member.enrolment_id, member.student, calendar).asked:
-        raise Refused(f"“{handin.title}” is not asked of you.", where=handin.title, fix="Ask your teacher if it should be.")
+        raise Refused(
+            f"“{handin.title}” is not asked of you.", where=handin.title, fix="Ask your teacher if it should be."
+        )
     if facts.excused:
         raise Refused(f"You are excused from “{handin.title}”.", where=handin.title, fix="There is nothing to hand in.")
     if now < asked.opening(calendar):

@@ -113,7 +113,7 @@ class KeptFacts(models.Model):
     first_at = models.DateTimeField(null=True)
     newest = models.BigIntegerField(null=True)
     newest_at = models.DateTimeField(null=True)
-    count = models.PositiveIntegerField(default=0)
+    submissions = models.PositiveIntegerField(default=0)
     outcome = models.CharField(max_length=10, null=True)
     due_again = models.DateTimeField(null=True)
     excused = models.BooleanField(default=False)

@@ -30,15 +30,13 @@ def acts_so_far(enrolment_id: int, handin_id: int) -> list[Act]:
 def facts_of(row: KeptFacts) -> Facts:
     """A kept row as the rules take it."""
     outcome = Status(row.outcome) if row.outcome else None
-    return Facts(row.first_at, row.newest, row.newest_at, row.count, outcome, row.due_again, row.excused)
+    return Facts(row.first_at, row.newest, row.newest_at, row.submissions, outcome, row.due_again, row.excused)
 
 
 def keep_after(enrolment_id: int, handin_id: int, act: Act) -> Facts:
     """Fold a new act onto the history and keep the facts. Call with the portfolio row locked."""
     facts = fold([*acts_so_far(enrolment_id, handin_id), act])
-    KeptFacts.objects.update_or_create(
-        handin_id=handin_id, enrolment_id=enrolment_id, defaults=facts._asdict()
-    )
+    KeptFacts.objects.update_or_create(handin_id=handin_id, enrolment_id=enrolment_id, defaults=facts._asdict())
     return facts
 
 

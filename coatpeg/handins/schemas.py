@@ -11,9 +11,7 @@ from pydantic import Field
 from coatpeg.people.schemas import Face, Named, NamedFace, Shape
 from coatpeg.portfolios.schemas import ArtefactShape
 
-StatusWord = Literal[
-    "not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"
-]
+StatusWord = Literal["not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"]
 
 
 class StandingShape(Shape):
@@ -216,7 +214,8 @@ class HoldShape(Shape):
 
 class StudentHandIn(StandingShape):
     """A hand-in as its student sees it. ``due_in`` counts school days from today to a
-    due day that has not passed; ``due_again`` is the own due moment of a *sent back*."""
+    due day that has not passed; ``due_again`` is the own due moment of a *sent back*.
+    """
 
     id: int
     title: str

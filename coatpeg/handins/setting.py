@@ -123,7 +123,9 @@ def _check(group_id: int, plan: Plan) -> None:
     pockets = Pocket.objects.filter(pk__in=plan.pockets, section__template__group_id=group_id, retired_at=None)
     if not plan.pockets or pockets.count() != len(set(plan.pockets)):
         raise Invalid(
-            "No pocket is chosen, or one that this class does not have.", where="pockets", fix="Choose at least one pocket."
+            "No pocket is chosen, or one that this class does not have.",
+            where="pockets",
+            fix="Choose at least one pocket.",
         )
     named = set(plan.period_dues) | (plan.periods or set())
     if Period.objects.filter(pk__in=named, group_id=group_id).count() != len(named):

@@ -108,7 +108,7 @@ def _facts(group_id: int, enrolment_id: int | None) -> dict[Cell, Facts]:
     if enrolment_id is not None:
         rows = rows.filter(enrolment_id=enrolment_id)
     values = rows.values_list(
-        "enrolment_id", "handin_id", "first_at", "newest", "newest_at", "count", "outcome", "due_again", "excused"
+        "enrolment_id", "handin_id", "first_at", "newest", "newest_at", "submissions", "outcome", "due_again", "excused"
     )
     return {
         (enrolment, handin): Facts(first, newest, at, count, Status(outcome) if outcome else None, again, excused)

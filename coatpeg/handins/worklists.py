@@ -26,11 +26,7 @@ from coatpeg.portfolios.models import Portfolio, StandingHold
 
 def readable(person: Person, portfolio_id: int, action: Action = Action.SEE_PORTFOLIO) -> Portfolio:
     """A portfolio that this person may look into."""
-    found = (
-        Portfolio.objects.filter(pk=portfolio_id)
-        .select_related("enrolment__person", "enrolment__group")
-        .first()
-    )
+    found = Portfolio.objects.filter(pk=portfolio_id).select_related("enrolment__person", "enrolment__group").first()
     if found is None:
         raise Gone("There is no such portfolio.", fix="Go back.")
     require_for_student(person, action, found.enrolment)
@@ -168,10 +164,8 @@ def handin_data(view: Situation, handin: AskedHandIn) -> dict[str, Any]:
         **due_data(due),
         "due_in": view.calendar.between(view.today, due.due.day) if due.due and due.due.day >= view.today else None,
         "due_again": facts_in(view, enrolment, handin.id).due_again,
-        "count": facts_in(view, enrolment, handin.id).count,
-        "pockets": [
-            {"id": pocket.id, "title": pocket.title} for pocket in view.outline if pocket.id in handin.pockets
-        ],
+        "count": facts_in(view, enrolment, handin.id).submissions,
+        "pockets": [{"id": pocket.id, "title": pocket.title} for pocket in view.outline if pocket.id in handin.pockets],
         "submissions": submissions_of(handin.id, enrolment),
     }
 

@@ -75,7 +75,10 @@ def accept(request: HttpRequest, submission_id: int, body: schemas.MarkIn) -> An
 
 
 @router.post(
-    "/submissions/{submission_id}/send-back", response=schemas.ReviewedShape, operation_id="send_back", openapi_extra=MARK
+    "/submissions/{submission_id}/send-back",
+    response=schemas.ReviewedShape,
+    operation_id="send_back",
+    openapi_extra=MARK,
 )
 def send_back(request: HttpRequest, submission_id: int, body: schemas.SendBackIn) -> Any:
     """Send back: the mark is released, the named pockets open again."""

@@ -37,7 +37,7 @@ def pile(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
                     {
                         "submission": facts.newest,
                         "at": facts.newest_at,
-                        "count": facts.count,
+                        "count": facts.submissions,
                         "handin": {"id": handin.id, "title": handin.title},
                         "student": face(member),
                         **standing_data(standing),
@@ -108,7 +108,7 @@ def _outcomes(submission: Submission, *, own: bool) -> list[dict[str, Any]]:
 
 def outcome_data(outcome: Outcome) -> dict[str, Any]:
     """An outcome with the mark that was released with it."""
-    mark: ReleasedMark = outcome.mark  # type: ignore[attr-defined]  # the reverse of a one-to-one that every outcome has
+    mark: ReleasedMark = outcome.mark
     return {
         "id": outcome.pk,
         "kind": outcome.kind,
@@ -139,9 +139,7 @@ def _same_files(submission: Submission) -> list[dict[str, Any]]:
         if one["artefact"] and one["artefact"]["came_sha256"]
     }
     others = (
-        Artefact.objects.filter(
-            came_sha256__in=hashes, portfolio__enrolment__group_id=submission.handin.group_id
-        )
+        Artefact.objects.filter(came_sha256__in=hashes, portfolio__enrolment__group_id=submission.handin.group_id)
         .exclude(portfolio__enrolment=submission.enrolment)
         .values_list(
             "came_sha256", "portfolio__enrolment__person__family_name", "portfolio__enrolment__person__given_name"
@@ -155,9 +153,7 @@ def feedback(person: Person, portfolio_id: int) -> list[dict[str, Any]]:
     """All standing outcomes of a portfolio with their feedback, newest first: what the student may read."""
     portfolio = readable(person, portfolio_id)
     found = (
-        Outcome.objects.filter(
-            submission__enrolment=portfolio.enrolment, submission__voided_at=None, voided_at=None
-        )
+        Outcome.objects.filter(submission__enrolment=portfolio.enrolment, submission__voided_at=None, voided_at=None)
         .select_related("person", "mark", "submission__handin")
         .order_by("-at", "-pk")
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime, date, time
+from datetime import date, datetime, time
 from decimal import Decimal
 from typing import Literal
 

@@ -40,7 +40,9 @@ class Pocket(models.Model):
     prompt = models.CharField(max_length=300, blank=True, default="")
     artefacts = models.PositiveSmallIntegerField(default=0)
     reflection_on_each = models.BooleanField(default=False)
-    measure = models.CharField(max_length=10, blank=True, default="", choices=[(one.value, one.value) for one in Measure])
+    measure = models.CharField(
+        max_length=10, blank=True, default="", choices=[(one.value, one.value) for one in Measure]
+    )
     least = models.PositiveSmallIntegerField(default=1)
     most = models.PositiveSmallIntegerField(null=True, blank=True)
     starter = models.TextField(blank=True, default="")

@@ -30,9 +30,7 @@ def to_student(person: Person, enrolment: Enrolment) -> Standings:
     """How a person stands to one student's portfolio in one group."""
     if enrolment.person_id == person.pk:
         return frozenset({(Role.STUDENT, Relation.OWN)})
-    role = (
-        StaffRole.objects.filter(person=person, group_id=enrolment.group_id).values_list("role", flat=True).first()
-    )
+    role = StaffRole.objects.filter(person=person, group_id=enrolment.group_id).values_list("role", flat=True).first()
     found = {(Role(role), Relation.CLASS)} if role else set()
     in_caseload = StaffRole.objects.filter(
         person=person,

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import ClassVar
-
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 
@@ -21,7 +19,7 @@ class Person(AbstractBaseUser):
     is_administrator = models.BooleanField(default=False)
 
     USERNAME_FIELD = "username"
-    objects: ClassVar[BaseUserManager[Person]] = BaseUserManager()
+    objects = BaseUserManager()
 
 
 class School(models.Model):
@@ -132,7 +130,8 @@ class StaffRole(models.Model):
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="staff")
     person = models.ForeignKey(Person, models.PROTECT, related_name="staff_roles")
     role = models.CharField(
-        max_length=12, choices=[(role.value, role.value) for role in (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)]
+        max_length=12,
+        choices=[(role.value, role.value) for role in (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)],
     )
 
     class Meta:

@@ -35,8 +35,6 @@ class Named(Shape):
     title: str
 
 
-
-
 class ErrorShape(Shape):
     """Problem details (RFC 9457): what happened, where, and how to fix it."""
 

@@ -37,18 +37,26 @@ def _saved(evidence: Evidence, note: str = "") -> SavedShape:
 
 
 @router.post(
-    "/portfolios/{portfolio_id}/pockets/{pocket_id}/files", response=SavedShape, operation_id="add_file", openapi_extra=FILL
+    "/portfolios/{portfolio_id}/pockets/{pocket_id}/files",
+    response=SavedShape,
+    operation_id="add_file",
+    openapi_extra=FILL,
 )
 def add_file(
     request: HttpRequest, portfolio_id: int, pocket_id: int, file: File[UploadedFile], title: Form[str] = ""
 ) -> SavedShape:
     """Put a picture or file into a pocket. ``title`` is the file's own name, as the device has it."""
-    evidence, note = commands.add_file(person_of(request), portfolio_id, pocket_id, file, title or file.name or "", now())
+    evidence, note = commands.add_file(
+        person_of(request), portfolio_id, pocket_id, file, title or file.name or "", now()
+    )
     return _saved(evidence, note)
 
 
 @router.post(
-    "/portfolios/{portfolio_id}/pockets/{pocket_id}/links", response=SavedShape, operation_id="add_link", openapi_extra=FILL
+    "/portfolios/{portfolio_id}/pockets/{pocket_id}/links",
+    response=SavedShape,
+    operation_id="add_link",
+    openapi_extra=FILL,
 )
 def add_link(request: HttpRequest, portfolio_id: int, pocket_id: int, body: LinkIn) -> SavedShape:
     """Put a link into a pocket."""
@@ -56,14 +64,19 @@ def add_link(request: HttpRequest, portfolio_id: int, pocket_id: int, body: Link
 
 
 @router.put(
-    "/portfolios/{portfolio_id}/pockets/{pocket_id}/page", response=SavedShape, operation_id="write_page", openapi_extra=FILL
+    "/portfolios/{portfolio_id}/pockets/{pocket_id}/page",
+    response=SavedShape,
+    operation_id="write_page",
+    openapi_extra=FILL,
 )
 def write_page(request: HttpRequest, portfolio_id: int, pocket_id: int, body: TextIn) -> SavedShape:
     """Save the text of a page."""
     return _saved(commands.write_page(person_of(request), portfolio_id, pocket_id, body.text, body.version, now()))
 
 
-@router.put("/evidence/{evidence_id}/reflection", response=SavedShape, operation_id="write_reflection", openapi_extra=FILL)
+@router.put(
+    "/evidence/{evidence_id}/reflection", response=SavedShape, operation_id="write_reflection", openapi_extra=FILL
+)
 def write_reflection(request: HttpRequest, evidence_id: int, body: TextIn) -> SavedShape:
     """Save the reflection on an artefact."""
     return _saved(commands.write_reflection(person_of(request), evidence_id, body.text, body.version, now()))
@@ -75,7 +88,9 @@ def remove_evidence(request: HttpRequest, evidence_id: int) -> SavedShape:
     return _saved(commands.remove_evidence(person_of(request), evidence_id, now()))
 
 
-@router.post("/evidence/{evidence_id}/restore", response=SavedShape, operation_id="restore_evidence", openapi_extra=FILL)
+@router.post(
+    "/evidence/{evidence_id}/restore", response=SavedShape, operation_id="restore_evidence", openapi_extra=FILL
+)
 def restore_evidence(request: HttpRequest, evidence_id: int) -> SavedShape:
     """Bring back what was taken out."""
     return _saved(commands.restore_evidence(person_of(request), evidence_id, now()))

@@ -50,9 +50,7 @@ class Place:
 
     def record(self, verb: str, **data: Any) -> None:
         """Record an event of this student about this pocket."""
-        self.doing.record(
-            verb, self.group_id, enrolment_id=self.portfolio.enrolment_id, pocket=self.pocket.pk, **data
-        )
+        self.doing.record(verb, self.group_id, enrolment_id=self.portfolio.enrolment_id, pocket=self.pocket.pk, **data)
 
 
 def locked_portfolio(portfolio_id: int) -> Portfolio:
@@ -71,9 +69,7 @@ def _writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -
     with deed(person.pk, now) as doing:
         portfolio = locked_portfolio(portfolio_id)
         require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
-        pocket = Pocket.objects.filter(
-            pk=pocket_id, section__template__group_id=portfolio.enrolment.group_id
-        ).first()
+        pocket = Pocket.objects.filter(pk=pocket_id, section__template__group_id=portfolio.enrolment.group_id).first()
         if pocket is None:
             raise Gone("There is no such pocket in this portfolio.", fix="Go back to your pockets.")
         _refuse_closed(portfolio, pocket, school_calendar(), now)
@@ -92,7 +88,9 @@ def _refuse_closed(portfolio: Portfolio, pocket: Pocket, calendar: SchoolCalenda
         raise Refused(f"“{pocket.title}” opens on {pocket.opens:%a %-d %b}.", where=pocket.title, fix="Come back then.")
 
 
-def add_file(person: Person, portfolio_id: int, pocket_id: int, content: File[Any], name: str, now: datetime) -> tuple[Evidence, str]:
+def add_file(
+    person: Person, portfolio_id: int, pocket_id: int, content: File[Any], name: str, now: datetime
+) -> tuple[Evidence, str]:
     """Put a picture or file into a pocket; returns the evidence and a note about its name (or "").
 
     The bytes are judged, cleaned and safe before anything is written to the database.

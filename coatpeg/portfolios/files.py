@@ -10,7 +10,7 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import IO, Any
+from typing import IO, Any, BinaryIO, cast
 
 from django.core.files.base import ContentFile, File
 from django.core.files.storage import Storage, storages
@@ -54,7 +54,7 @@ def keep(content: File[Any], name: str) -> Kept:
     picture = media.picture_type(head)
     if picture:
         content.seek(0)
-        return Kept(_keep_picture(content, picture, name), came, Artefact.Kind.PICTURE)
+        return Kept(_keep_picture(cast(BinaryIO, content), picture, name), came, Artefact.Kind.PICTURE)
     if media.named_like_a_picture(name):
         raise Invalid(
             f"“{name}” is named like a picture, but what is in it is not a picture.",
@@ -69,7 +69,7 @@ def keep(content: File[Any], name: str) -> Kept:
     return Kept(stored, came, Artefact.Kind.FILE)
 
 
-def _keep_picture(content: IO[bytes], media_type: str, name: str) -> StoredFile:
+def _keep_picture(content: BinaryIO, media_type: str, name: str) -> StoredFile:
     cleaned = pictures.clean(content, media_type, name)
     sha256 = hashlib.sha256(cleaned.data).hexdigest()
     stored = StoredFile.objects.filter(sha256=sha256).first()
@@ -86,9 +86,7 @@ def _write(path: str, content: File[Any]) -> None:
         store().save(path, content)
 
 
-def _row(
-    sha256: str, size: int, media_type: str, width: int | None = None, height: int | None = None
-) -> StoredFile:
+def _row(sha256: str, size: int, media_type: str, width: int | None = None, height: int | None = None) -> StoredFile:
     """The one row of a hash, also when two uploads of the same bytes arrive together."""
     stored, _ = StoredFile.objects.get_or_create(
         sha256=sha256, defaults={"size": size, "media_type": media_type, "width": width, "height": height}

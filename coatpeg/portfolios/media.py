@@ -8,6 +8,13 @@ OCTETS = "application/octet-stream"
 HEAD = 65_536
 """Bytes looked at. Every signature used lies in the first few hundred; text is judged by more of it."""
 
+SURE = 0.4
+"""puremagic's confidence in a signature of four bytes; shorter ones fit too much."""
+_OFFICE = {
+    b"word/": "wordprocessingml.document",
+    b"xl/": "spreadsheetml.sheet",
+    b"ppt/": "presentationml.presentation",
+}
 PICTURES = frozenset({"image/jpeg", "image/png", "image/webp", "image/heic"})
 _HEIC_BRANDS = (b"heic", b"heix", b"heim", b"heis", b"hevc", b"mif1", b"msf1")
 _PICTURE_ENDINGS = (".jpg", ".jpeg", ".png", ".webp", ".heic", ".heif")
@@ -28,16 +35,30 @@ def picture_type(head: bytes) -> str | None:
 
 def media_type(head: bytes) -> str:
     """The media type of bytes by their beginning; text where it decodes as UTF-8, else octets."""
-    found = picture_type(head)
+    found = picture_type(head) or _zip_type(head)
     if found:
         return found
     try:
-        matches = [one for one in puremagic.magic_string(head) if one.confidence >= 0.5 and one.mime_type]
+        matches = [one for one in puremagic.magic_string(head) if one.confidence >= SURE and one.mime_type]
     except (puremagic.PureError, ValueError):
         matches = []
     if matches:
-        return matches[0].mime_type
+        return str(matches[0].mime_type)
     return "text/plain" if _is_text(head) else OCTETS
+
+
+def _zip_type(head: bytes) -> str | None:
+    """What a ZIP container is: an OpenDocument says so itself, an Office document by its folders."""
+    if not head.startswith(b"PK\x03\x04"):
+        return None
+    if head[30:38] == b"mimetype":
+        size = int.from_bytes(head[22:26], "little")
+        return head[38 : 38 + min(size, 100)].decode("ascii", "replace")
+    if b"[Content_Types].xml" in head:
+        for folder, kind in _OFFICE.items():
+            if folder in head:
+                return f"application/vnd.openxmlformats-officedocument.{kind}"
+    return "application/zip"
 
 
 def _is_text(head: bytes) -> bool:

@@ -53,7 +53,7 @@ def clean(source: BinaryIO, media_type: str, name: str) -> CleanPicture:
             profile = opened.info.get("icc_profile")
     except Invalid:
         raise
-    except Exception as error:  # noqa: BLE001 - decoders raise of every kind on broken bytes; all mean the same to a person
+    except Exception as error:
         raise Invalid(
             f"“{name}” is a picture that cannot be read to its end: it is broken or only partly there.",
             where="file",

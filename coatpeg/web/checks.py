@@ -15,7 +15,9 @@ def settings_are_sound(**kwargs: Any) -> list[CheckMessage]:
     """A secret is set, the demo is not public, the upload limit makes sense, the front end is built."""
     found: list[CheckMessage] = []
     if settings.SECRET_KEY == settings.NO_SECRET:
-        found.append(Error("COATPEG_SECRET is not set.", hint="Give a random text of 50 characters.", id="coatpeg.E001"))
+        found.append(
+            Error("COATPEG_SECRET is not set.", hint="Give a random text of 50 characters.", id="coatpeg.E001")
+        )
     if settings.DEMO and not set(settings.ALLOWED_HOSTS) <= LOOPBACK:
         found.append(
             Error(
@@ -26,6 +28,8 @@ def settings_are_sound(**kwargs: Any) -> list[CheckMessage]:
         )
     if settings.UPLOAD_LIMIT < 1024 * 1024:
         found.append(
-            Error("COATPEG_UPLOAD_LIMIT is below 1 MiB.", hint="It counts bytes; 209715200 is 200 MiB.", id="coatpeg.E003")
+            Error(
+                "COATPEG_UPLOAD_LIMIT is below 1 MiB.", hint="It counts bytes; 209715200 is 200 MiB.", id="coatpeg.E003"
+            )
         )
     return found

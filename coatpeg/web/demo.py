@@ -1,6 +1,6 @@
 """The sign-ins of the demo, offered as buttons in demo mode only."""
 
-PASSWORD = "larkfield"  # noqa: S105 - the demo's, printed on its first page
+PASSWORD = "larkfield"
 SIGN_INS = [
     {"username": username, "password": PASSWORD, "name": name, "what": what}
     for username, name, what in (

@@ -28,7 +28,11 @@ def refuse_large_bodies(get_response: Answer) -> Answer:
         limit = settings.UPLOAD_LIMIT + ENVELOPE if upload else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
         if length > limit:
             megabytes = settings.UPLOAD_LIMIT / 1024 / 1024
-            what = f"The file is larger than {megabytes:.0f} MB, the most this school takes." if upload else "That is too much text for one save."
+            what = (
+                f"The file is larger than {megabytes:.0f} MB, the most this school takes."
+                if upload
+                else "That is too much text for one save."
+            )
             response = response_of(
                 TooLarge(what, where="file" if upload else "text", fix="Make it smaller, or put a link to it.")
             )
@@ -58,7 +62,10 @@ def database_away() -> HttpResponse:
     """The answer while the database is away; the broken connection is let go."""
     connection.close()
     response = problem(
-        503, "away", "Coat Peg cannot reach its database just now.", fix="It tries again by itself; nothing you typed is lost."
+        503,
+        "away",
+        "Coat Peg cannot reach its database just now.",
+        fix="It tries again by itself; nothing you typed is lost.",
     )
     response["Retry-After"] = "3"
     return response

@@ -14,7 +14,9 @@ def front(request: HttpRequest) -> HttpResponse:
     try:
         page = (settings.FRONTEND / "index.html").read_bytes()
     except FileNotFoundError:
-        return HttpResponse("The front end is not built. Run ./peg demo or ./peg test.", status=503, content_type="text/plain")
+        return HttpResponse(
+            "The front end is not built. Run ./peg demo or ./peg test.", status=503, content_type="text/plain"
+        )
     response = HttpResponse(page, content_type="text/html; charset=utf-8")
     response["Cache-Control"] = "no-cache"
     return response

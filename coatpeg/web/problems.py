@@ -26,13 +26,18 @@ def response_of(error: CoatPegError) -> HttpResponse:
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
     """The answer to a write without a valid token."""
     return problem(
-        403, "csrf", "This window has lost its connection to your sign-in.", fix="Reload the page; what you typed is kept."
+        403,
+        "csrf",
+        "This window has lost its connection to your sign-in.",
+        fix="Reload the page; what you typed is kept.",
     )
 
 
 def signed_out() -> HttpResponse:
     """The answer to anything asked without being signed in."""
-    return problem(401, "signed-out", "You are signed out.", fix="Sign in again; what you typed is kept on this device.")
+    return problem(
+        401, "signed-out", "You are signed out.", fix="Sign in again; what you typed is kept on this device."
+    )
 
 
 def unreadable(errors: list[dict[str, Any]]) -> HttpResponse:
@@ -40,5 +45,9 @@ def unreadable(errors: list[dict[str, Any]]) -> HttpResponse:
     first = errors[0] if errors else {}
     where = ".".join(str(part) for part in first.get("loc", ()) if part not in ("body", "query", "path"))
     return problem(
-        422, "invalid", f"“{where}” does not fit: {first.get('msg', 'it cannot be read')}.", where=where, fix="Correct it and send again."
+        422,
+        "invalid",
+        f"“{where}” does not fit: {first.get('msg', 'it cannot be read')}.",
+        where=where,
+        fix="Correct it and send again.",
     )

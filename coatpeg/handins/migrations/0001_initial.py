@@ -47,7 +47,7 @@ class Migration(migrations.Migration):
                 ('first_at', models.DateTimeField(null=True)),
                 ('newest', models.BigIntegerField(null=True)),
                 ('newest_at', models.DateTimeField(null=True)),
-                ('count', models.PositiveIntegerField(default=0)),
+                ('submissions', models.PositiveIntegerField(default=0)),
                 ('outcome', models.CharField(max_length=10, null=True)),
                 ('due_again', models.DateTimeField(null=True)),
                 ('excused', models.BooleanField(default=False)),

@@ -1,7 +1,7 @@
 /** A new hand-in; as it is filled in it shows who will get it and when. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { useDeferredValue } from "react";
+import { useEffect, useState } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister } from "react-hook-form";
 import { client, data as answer } from "../api/client";
@@ -171,31 +171,41 @@ function Periods({ fields, register, control }: { fields: Fields; register: UseF
   );
 }
 
+/** A value once it has rested for a third of a second. */
+function useSettled(value: string): string {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), 300);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
+
 /** Who will get it and when, by the server's own rules. */
 function Preview({ fields, groupId }: { fields: Fields; groupId: number }) {
-  const plan = JSON.stringify(planOf(fields));
-  const settled = useDeferredValue(plan);
-  const ready = fields.pockets.length > 0 && fields.title.trim() !== "" && fields.opens !== "";
+  const plan = useSettled(JSON.stringify(planOf(fields)));
+  const asked = JSON.parse(plan) as Schema["PlanIn"];
+  const ready = asked.pockets.length > 0 && asked.title.trim() !== "" && asked.opens !== "";
   const preview = useQuery({
-    queryKey: ["group", groupId, "preview", settled],
+    queryKey: ["group", groupId, "preview", plan],
     enabled: ready,
     placeholderData: (old: Schema["PreviewShape"] | undefined) => old,
     queryFn: () =>
       answer(
         client.POST("/api/groups/{group_id}/handins/preview", {
           params: { path: { group_id: groupId } },
-          body: JSON.parse(settled) as Schema["PlanIn"],
+          body: asked,
         }),
       ),
   });
   if (!ready) return <p className="text-quiet">Give it a title and choose its pockets; who gets it and when shows here.</p>;
   if (preview.error instanceof Problem) return <Notice title={preview.error.title} fix={preview.error.fix} />;
   if (!preview.data) return null;
-  const { asked, not_asked, dues, moved, without_due, warnings } = preview.data;
+  const { asked: number, not_asked, dues, moved, without_due, warnings } = preview.data;
   return (
     <section aria-label="Who will get it" aria-live="polite" className="rounded-md bg-in-soft p-3">
       <p className="font-bold">
-        {plural(asked, "student")} will be asked{not_asked > 0 && `, ${not_asked} not`}
+        {plural(number, "student")} will be asked{not_asked > 0 && `, ${not_asked} not`}
       </p>
       <ul>
         {dues.map((line) => (

@@ -1,6 +1,6 @@
 /** Handing in: one big button with a plain sentence, and the receipt. */
 import { useQueryClient } from "@tanstack/react-query";
-import { Lock, Receipt, Undo2, Upload } from "lucide-react";
+import { Lock, ReceiptText, Undo2, Upload } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { client, data } from "../api/client";
@@ -140,7 +140,7 @@ function Standing({ handin, submission, onChange }: { handin: HandIn; submission
           {handin.late && `, ${lateness(handin)}`}
         </p>
         <p className="figures flex flex-wrap items-center gap-2">
-          <Receipt aria-hidden size={18} /> Receipt <strong>{submission.receipt}</strong>
+          <ReceiptText aria-hidden size={18} /> Receipt <strong>{submission.receipt}</strong>
         </p>
         <p className="flex items-center gap-2 text-ink-soft">
           <Lock aria-hidden size={16} className="shrink-0" />

@@ -1,0 +1,56 @@
+"""The policy, written down a second time by hand: a change of the table must be meant."""
+
+from django.test import SimpleTestCase
+
+from coatpeg.core.policy import TABLE, Action, Relation, Role, decide
+
+# For each action: who may do it in a class, whether a student may with their own, whether a caseload's lead may.
+EXPECTED: dict[Action, tuple[str, bool, bool]] = {
+    Action.FOLLOW_CHANGES: ("lead co_teacher marker observer student", False, False),
+    Action.SEE_BOARD: ("lead co_teacher marker observer", False, False),
+    Action.SEE_HANDINS: ("lead co_teacher marker observer", False, False),
+    Action.SET_HANDIN: ("lead co_teacher", False, False),
+    Action.EXCUSE: ("lead co_teacher", False, False),
+    Action.SEE_PILE: ("lead co_teacher marker", False, False),
+    Action.MARK: ("lead co_teacher marker", False, False),
+    Action.SEE_PORTFOLIO: ("lead co_teacher marker observer", True, True),
+    Action.SEE_SUBMISSION: ("lead co_teacher marker observer", True, True),
+    Action.SEE_WORKLIST: ("", True, False),
+    Action.FILL_POCKET: ("", True, False),
+    Action.HAND_IN: ("", True, False),
+}
+
+
+class Policy(SimpleTestCase):
+    def test_every_action_role_and_relation(self) -> None:
+        for action in Action:
+            for role in Role:
+                for relation in Relation:
+                    with self.subTest(f"{action} {role} {relation}"):
+                        self.assertIs(decide(action, [(role, relation)]).allowed, self.expected(action, role, relation))
+
+    def expected(self, action: Action, role: Role, relation: Relation) -> bool:
+        if action is Action.USE_ACCOUNT:
+            return relation is Relation.OWN
+        in_class, own, caseload = EXPECTED[action]
+        return (
+            (relation is Relation.CLASS and role.value in in_class.split())
+            or (relation is Relation.OWN and own and role is Role.STUDENT)
+            or (relation is Relation.CASELOAD and caseload and role in (Role.LEAD, Role.CO_TEACHER))
+        )
+
+    def test_an_administrator_sees_no_student_work(self) -> None:
+        seen = {action for action, role, _ in TABLE if role is Role.ADMINISTRATOR}
+        self.assertEqual(seen, {Action.USE_ACCOUNT})
+
+    def test_nothing_is_allowed_towards_the_foreign(self) -> None:
+        self.assertFalse([row for row in TABLE if row[2] is Relation.FOREIGN])
+
+    def test_a_no_says_why_and_several_standings_add_up(self) -> None:
+        no = decide(Action.MARK, [(Role.OBSERVER, Relation.CLASS)])
+        self.assertEqual(
+            (no.allowed, no.because), (False, "Only the class's lead, co-teachers and markers mark submissions.")
+        )
+        both = [(Role.OBSERVER, Relation.CLASS), (Role.LEAD, Relation.CASELOAD)]
+        self.assertTrue(decide(Action.SEE_PORTFOLIO, both).allowed)
+        self.assertFalse(decide(Action.SEE_BOARD, []).allowed)
