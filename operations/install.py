@@ -19,7 +19,8 @@ SYSTEM = (
     "python3-dev",
 )
 """mariadb-server-core has the server without a service, so the system gets no instance of its own."""
-BROWSER = ("chromium", "file")
+FOR_TESTS = ("chromium", "file", "mariadb-client")
+"""A browser; libmagic's command to compare with; the dump program by which Django clones test databases."""
 LEAST_NODE = (20, 19)
 
 
@@ -61,7 +62,7 @@ def python_environment(home: Path, *, with_tools: bool) -> None:
     """The project's own Python environment, from the locked requirements; with_tools adds those of the tests."""
     system_packages(SYSTEM)
     if with_tools:
-        system_packages(BROWSER)
+        system_packages(FOR_TESTS)
     folder = home / ".venv"
     wanted = home / "requirements" / ("dev.txt" if with_tools else "app.txt")
     stamps = {name: _stamp(home / "requirements" / name) for name in ("app.txt", "dev.txt")}

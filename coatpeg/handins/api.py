@@ -6,7 +6,7 @@ from typing import Any
 
 import orjson
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Router, Status
 
 from coatpeg.core.asking import Due
 from coatpeg.core.policy import Action
@@ -53,7 +53,7 @@ def see_cell(request: HttpRequest, group_id: int, handin_id: int, enrolment_id: 
 def set_excused(request: HttpRequest, handin_id: int, enrolment_id: int, body: schemas.ExcuseIn) -> Any:
     """Excuse a student from a hand-in, or end that."""
     commands.set_excused(person_of(request), handin_id, enrolment_id, now(), excused=body.excused)
-    return 204, None
+    return Status(204, None)
 
 
 @router.get(
@@ -101,7 +101,7 @@ def preview_handin(request: HttpRequest, group_id: int, body: schemas.PlanIn) ->
 def set_handin(request: HttpRequest, group_id: int, body: schemas.PlanIn) -> Any:
     """Set a hand-in."""
     made = setting.set_handin(person_of(request), group_id, _plan(body), now())
-    return 201, {"id": made.pk, "title": made.title}
+    return Status(201, {"id": made.pk, "title": made.title})
 
 
 @router.get(
@@ -148,7 +148,7 @@ def hand_in(request: HttpRequest, portfolio_id: int, handin_id: int, body: schem
     made = commands.hand_in(
         person_of(request), portfolio_id, handin_id, body.seen, now(), even_if_empty=body.even_if_empty
     )
-    return 201, next(one for one in board.submissions_of(handin_id, made.enrolment_id) if one["id"] == made.pk)
+    return Status(201, next(one for one in board.submissions_of(handin_id, made.enrolment_id) if one["id"] == made.pk))
 
 
 @router.post(
@@ -160,4 +160,4 @@ def hand_in(request: HttpRequest, portfolio_id: int, handin_id: int, body: schem
 def take_back(request: HttpRequest, submission_id: int) -> Any:
     """Take the newest submission back before it is marked."""
     commands.take_back(person_of(request), submission_id, now())
-    return 204, None
+    return Status(204, None)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from coatpeg.core.calendar import moment_of
 from coatpeg.core.policy import Action
@@ -100,4 +100,4 @@ def send_back(request: HttpRequest, submission_id: int, body: schemas.SendBackIn
 def reopen(request: HttpRequest, submission_id: int) -> Any:
     """Take an outcome back."""
     commands.reopen(person_of(request), submission_id, now())
-    return 204, None
+    return Status(204, None)

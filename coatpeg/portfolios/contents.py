@@ -9,10 +9,10 @@ from datetime import datetime
 from typing import Any
 
 from coatpeg.core import texts
-from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, has_work
+from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work
 from coatpeg.core.texts import Counts
 from coatpeg.outlines.models import Pocket
-from coatpeg.outlines.reading import PocketOutline, wanted_from_data
+from coatpeg.outlines.reading import PocketOutline, wanted_from_data, wanted_of
 from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio, StandingHold
 
 
@@ -57,13 +57,23 @@ def counted(pocket: Pocket, evidence: list[Evidence]) -> dict[str, Any]:
 
 
 def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
-    """Count a pocket anew after a write; True where what counts has changed."""
+    """Count a pocket anew after a write; True where anything others see of it (units met, work or none) has changed."""
     row = counted(pocket, current(portfolio.pk, pocket.pk))
     kept, made = PocketContent.objects.get_or_create(portfolio=portfolio, pocket=pocket, defaults=row)
-    changed = made or kept.pieces != row["pieces"] or kept.has_work != row["has_work"]
+    before, after = _units(pocket, kept.pieces), _units(pocket, row["pieces"])
+    changed = made or before != after or kept.has_work != row["has_work"]
     kept.pieces, kept.has_work, kept.last_work_at = row["pieces"], row["has_work"], now
     kept.save()
     return changed
+
+
+def _kept_pieces(rows: Iterable[tuple[int, int, int]]) -> tuple[Piece, ...]:
+    """Pieces from their kept counts; titles are not kept."""
+    return tuple(Piece(Counts(words, sentences), "", bool(unchanged)) for words, sentences, unchanged in rows)
+
+
+def _units(pocket: Pocket, rows: Iterable[tuple[int, int, int]]) -> int:
+    return filled(wanted_of(pocket), _kept_pieces(rows)).met
 
 
 def contents_of_group(group_id: int, enrolment_id: int | None = None) -> dict[tuple[int, int], Content]:
@@ -74,7 +84,7 @@ def contents_of_group(group_id: int, enrolment_id: int | None = None) -> dict[tu
     values = rows.values_list("portfolio__enrolment_id", "pocket_id", "pieces", "has_work", "last_work_at")
     return {
         (enrolment, pocket): Content(
-            tuple(Piece(Counts(words, sentences), "", bool(unchanged)) for words, sentences, unchanged in pieces),
+            _kept_pieces(pieces),
             work,
             last,
         )

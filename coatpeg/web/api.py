@@ -16,7 +16,7 @@ from coatpeg.handins.api import router as handins_router
 from coatpeg.marking.api import router as marking_router
 from coatpeg.portfolios.api import router as portfolios_router
 from coatpeg.web.middleware import database_away
-from coatpeg.web.problems import problem, response_of, signed_out, unreadable
+from coatpeg.web.problems import csrf_failure, problem, response_of, signed_out, unreadable
 from coatpeg.web.sessions import router as sessions_router
 
 
@@ -57,6 +57,8 @@ def _unreadable(request: HttpRequest, error: ValidationError) -> HttpResponse:
 
 @api.exception_handler(HttpError)
 def _http_error(request: HttpRequest, error: HttpError) -> HttpResponse:
+    if error.status_code == 403:  # the only one that the framework raises: a missing or wrong CSRF token
+        return csrf_failure(request)
     return problem(error.status_code, "invalid", str(error), fix="Correct it and send again.")
 
 

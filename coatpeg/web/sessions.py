@@ -10,6 +10,8 @@ from django.contrib.auth import logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router
+from ninja.errors import HttpError
+from ninja.utils import check_csrf
 
 from coatpeg.core import intake, texts
 from coatpeg.core.names import full
@@ -113,7 +115,9 @@ def see_session(request: HttpRequest) -> Any:
 
 @router.post("/session", response=SessionShape, auth=None, operation_id="sign_in", openapi_extra=USE)
 def sign_in(request: HttpRequest, body: SignIn) -> Any:
-    """Sign in."""
+    """Sign in. Without a valid token nobody can be signed in from another site, not even as somebody else."""
+    if check_csrf(request) is not None:
+        raise HttpError(403, "CSRF check failed")
     return _session(accounts.sign_in(request, body.username, body.password))
 
 

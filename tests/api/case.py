@@ -1,0 +1,58 @@
+"""A test case whose clock can be set and whose clients are signed in."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import datetime
+from typing import Any
+from unittest import mock
+
+from django.http import HttpResponse
+from django.test import Client, TestCase
+
+from coatpeg.people.models import Person
+from tests.builders import NOW
+
+
+class ApiCase(TestCase):
+    """The server's clock stands at ``NOW`` unless a test moves it."""
+
+    def setUp(self) -> None:
+        self.clock = mock.patch("django.utils.timezone.now", return_value=NOW)
+        self.clock.start()
+        self.addCleanup(self.clock.stop)
+
+    @contextmanager
+    def at(self, moment: datetime) -> Iterator[None]:
+        with mock.patch("django.utils.timezone.now", return_value=moment):
+            yield
+
+    def client_of(self, person: Person | None) -> Client:
+        client = Client()
+        if person:
+            client.force_login(person, "django.contrib.auth.backends.ModelBackend")
+        return client
+
+    def call(self, person: Person | None, method: str, path: str, body: Any = None, **more: Any) -> HttpResponse:
+        """Call the API as a person; ``body`` goes as JSON."""
+        client = self.client_of(person)
+        if body is not None:
+            more.update(data=json.dumps(body), content_type="application/json")
+        return getattr(client, method.lower())(f"/api{path}", **more)
+
+    def ok(self, *args: Any, **more: Any) -> Any:
+        """Call and expect success; returns the data."""
+        response = self.call(*args, **more)
+        self.assertLess(response.status_code, 300, getattr(response, "content", b"")[:500])
+        return response.json() if getattr(response, "content", b"") else None
+
+    def problem(self, status: int, *args: Any, **more: Any) -> dict[str, Any]:
+        """Call and expect a problem with a title and a fix."""
+        response = self.call(*args, **more)
+        self.assertEqual(response.status_code, status, response.content[:500])
+        self.assertEqual(response["Content-Type"], "application/problem+json")
+        found = response.json()
+        self.assertTrue(found["title"] and found["fix"], found)
+        return found

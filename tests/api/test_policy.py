@@ -1,0 +1,211 @@
+"""Every operation of the API × every role × own and foreign objects. An operation without a row fails."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import transaction
+from django.http import HttpResponse
+from django.test import Client
+
+from coatpeg.core.policy import Action, Relation, Role, decide
+from coatpeg.handins.models import HandIn, Submission
+from coatpeg.outlines.models import Pocket
+from coatpeg.people.models import Person
+from coatpeg.portfolios.models import Evidence, Portfolio
+from coatpeg.web.api import api
+from tests import builders
+from tests.api.case import ApiCase
+from tests.builders import Class, klass
+
+
+@dataclass
+class Things:
+    """One class's objects that operations name."""
+
+    of: Class
+    portfolio: Portfolio
+    pocket: Pocket
+    page: Pocket
+    handin: HandIn
+    evidence: Evidence
+    submission: Submission
+
+
+def things(name: str, prefix: str) -> Things:
+    of = klass(name, f"{prefix}lead")
+    card = of.pocket()
+    about = of.pocket("About me", "page")
+    plan = of.pocket("Plan", artefacts=1)
+    portfolio = of.student(f"{prefix}student")
+    handed = of.handin(card)
+    of.handin(plan, title="Plan")
+    evidence = builders.fill(portfolio, plan)
+    builders.fill(portfolio, card)
+    submission = builders.hand_in(portfolio, handed)
+    open_handin = HandIn.objects.get(title="Plan", group=of.group)
+    return Things(of, portfolio, plan, about, open_handin, evidence, submission)
+
+
+Call = Callable[[Client, Things], HttpResponse]
+
+
+def get(path: str) -> Call:
+    return lambda client, t: client.get(path.format(t=t))
+
+
+def send(method: str, path: str, body: Callable[[Things], Any] | None = None) -> Call:
+    def call(client: Client, t: Things) -> HttpResponse:
+        data = body(t) if body else {}
+        return getattr(client, method)(path.format(t=t), data=data, content_type="application/json")
+
+    return call
+
+
+def upload(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/portfolios/{t.portfolio.pk}/pockets/{t.pocket.pk}/files", {"file": file})
+
+
+def plan(t: Things) -> dict[str, Any]:
+    return {"title": "Menu", "pockets": [t.pocket.pk], "opens": "2026-11-01", "due": {"day": "2026-11-20"}}
+
+
+GROUP, BOOK = "/api/groups/{t.of.group.pk}", "/api/portfolios/{t.portfolio.pk}"
+SUBMITTED, EVIDENCE = "/api/submissions/{t.submission.pk}", "/api/evidence/{t.evidence.pk}"
+ARTEFACT = "/api/artefacts/{t.evidence.artefact_id}"
+CALLS: dict[str, Call] = {
+    "see_session": get("/api/session"),
+    "sign_in": send("post", "/api/session", lambda t: {"username": "nobody", "password": "x"}),
+    "sign_out": send("delete", "/api/session"),
+    "follow_changes": get(GROUP + "/changes"),
+    "see_pegs": get(GROUP + "/pegs"),
+    "see_cell": get(GROUP + "/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}"),
+    "set_excused": send(
+        "put", "/api/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}/excused", lambda t: {"excused": True}
+    ),
+    "see_handins": get(GROUP + "/handins"),
+    "preview_handin": send("post", GROUP + "/handins/preview", plan),
+    "set_handin": send("post", GROUP + "/handins", plan),
+    "see_portfolio": get(BOOK),
+    "see_pocket": get(BOOK + "/pockets/{t.pocket.pk}"),
+    "see_worklist": get(BOOK + "/worklist"),
+    "see_feedback": get(BOOK + "/feedback"),
+    "hand_in": send("post", BOOK + "/handins/{t.handin.pk}/submissions", lambda t: {"seen": 0}),
+    "take_back": send("post", SUBMITTED + "/take-back"),
+    "see_pile": get(GROUP + "/pile"),
+    "see_submission": get(SUBMITTED),
+    "save_draft": send("put", SUBMITTED + "/draft", lambda t: {"feedback": "So", "version": 0}),
+    "accept": send("post", SUBMITTED + "/accept", lambda t: {"feedback": "Good"}),
+    "send_back": send("post", SUBMITTED + "/send-back", lambda t: {"feedback": "Again"}),
+    "reopen": send("post", SUBMITTED + "/reopen"),
+    "add_file": upload,
+    "add_link": send("post", BOOK + "/pockets/{t.pocket.pk}/links", lambda t: {"link": "https://plants.example"}),
+    "write_page": send("put", BOOK + "/pockets/{t.page.pk}/page", lambda t: {"text": "Me", "version": 0}),
+    "write_reflection": send("put", EVIDENCE + "/reflection", lambda t: {"text": "More.", "version": 1}),
+    "remove_evidence": send("delete", EVIDENCE),
+    "restore_evidence": send("post", EVIDENCE + "/restore"),
+    "read_file": get(ARTEFACT + "/file"),
+    "read_thumbnail": get(ARTEFACT + "/thumbnails/small"),
+}
+OPEN_TO_ALL = {"see_session", "sign_in"}
+NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out"}
+# What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
+ALLOWED_BUT = {"reopen": {409}, "sign_in": {403}}
+
+
+def operations() -> dict[str, Action]:
+    """Operation id and its action, of everything in the OpenAPI document."""
+    found = {}
+    for path in api.get_openapi_schema()["paths"].values():
+        for operation in path.values():
+            found[operation["operationId"]] = Action[operation["x-action"]]
+    return found
+
+
+class PolicyMatrix(ApiCase):
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.own = things("8 Plot", "own")
+        cls.other = things("9 Forge", "other")
+        cls.people = {
+            Role.ADMINISTRATOR: builders.person("admin", administrator=True),
+            Role.LEAD: cls.own.of.lead,
+            Role.CO_TEACHER: cls.own.of.staff("co", Role.CO_TEACHER),
+            Role.MARKER: cls.own.of.staff("marker", Role.MARKER),
+            Role.OBSERVER: cls.own.of.staff("observer", Role.OBSERVER),
+            Role.STUDENT: cls.own.portfolio.enrolment.person,
+        }
+        cls.classmate = cls.own.of.student("classmate", "Josh", "Ellery").enrolment.person
+        caseload = klass("Caseload", "coordinator", "caseload")
+        cls.coordinator = caseload.lead
+        caseload_student = cls.own.portfolio.enrolment.person
+        builders.Enrolment.objects.create(
+            group=caseload.group, person=caseload_student, first=caseload.group.first, picture="leaf"
+        )
+
+    def answer(self, person: Person | None, operation: str, of: Things) -> int:
+        """The status of a call; what it did is rolled back."""
+        point = transaction.savepoint()
+        try:
+            return CALLS[operation](self.client_of(person), of).status_code
+        finally:
+            transaction.savepoint_rollback(point)
+
+    def check(
+        self, operation: str, action: Action, person: Person, standing: list[tuple[Role, Relation]], of: Things
+    ) -> None:
+        status = self.answer(person, operation, of)
+        allowed = operation in NEEDS_NO_OBJECT or decide(action, standing).allowed
+        if allowed:
+            good = status < 300 or status in ALLOWED_BUT.get(operation, set())
+            self.assertTrue(good, f"{operation} answered {status}")
+        else:
+            self.assertEqual(status, 403 if standing else 404, operation)
+
+    def test_every_operation_has_a_row(self) -> None:
+        self.assertEqual(
+            set(operations()), set(CALLS), "each operation needs a call in this table, and none is left over"
+        )
+
+    def test_every_operation_by_every_role_on_own_and_foreign_objects(self) -> None:
+        for operation, action in operations().items():
+            for role, person in self.people.items():
+                standing = [] if role is Role.ADMINISTRATOR else [(role, Relation.CLASS)]
+                if role is Role.STUDENT and about_a_student(operation):
+                    standing = [(role, Relation.OWN)]
+                with self.subTest(f"{operation} {role} own"):
+                    self.check(operation, action, person, standing, self.own)
+                with self.subTest(f"{operation} {role} foreign"):
+                    self.check(operation, action, person, [], self.other)
+
+    def test_a_classmate_is_a_stranger_to_another_students_work(self) -> None:
+        for operation, action in operations().items():
+            if about_a_student(operation):
+                with self.subTest(operation):
+                    self.check(operation, action, self.classmate, [], self.own)
+
+    def test_the_lead_of_a_caseload_sees_its_students_work_and_writes_nothing(self) -> None:
+        for operation, action in operations().items():
+            with self.subTest(operation):
+                standing = [(Role.LEAD, Relation.CASELOAD)] if about_a_student(operation) else []
+                self.check(operation, action, self.coordinator, standing, self.own)
+
+    def test_without_signing_in_only_the_session_answers(self) -> None:
+        for operation in operations():
+            with self.subTest(operation):
+                status = self.answer(None, operation, self.own)
+                self.assertEqual(status in (401,), operation not in OPEN_TO_ALL, f"{operation} answered {status}")
+
+    def test_a_caseload_is_never_shown_to_its_students(self) -> None:
+        session = self.ok(self.people[Role.STUDENT], "GET", "/session")
+        self.assertEqual([group["name"] for group in session["groups"]], ["8 Plot"])
+
+
+def about_a_student(operation: str) -> bool:
+    """Whether the operation's object belongs to one student (else to the class, or to nobody)."""
+    of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
+    return operation not in of_class | NEEDS_NO_OBJECT
