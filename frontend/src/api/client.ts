@@ -38,13 +38,14 @@ client.use({
 
 interface Answer<T> {
   data?: T;
+  error?: unknown;
   response: Response;
 }
 
 /** The data of an answer, or its problem thrown. */
 export async function data<T>(answer: Promise<Answer<T>>): Promise<T> {
-  const { data: found, response } = await answer;
-  if (!response.ok) throw await problemOf(response);
+  const { data: found, error, response } = await answer;
+  if (!response.ok) throw problemOf(error, response.status);
   return found as T;
 }
 

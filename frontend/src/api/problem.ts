@@ -32,11 +32,8 @@ export function unreachable(): Problem {
   );
 }
 
-/** Read a problem from an answer, whatever it holds. */
-export async function problemOf(response: Response): Promise<Problem> {
-  try {
-    return new Problem((await response.clone().json()) as Record<string, unknown>, response.status);
-  } catch {
-    return new Problem({ title: `The server answered ${response.status}.`, fix: "Try again in a moment." }, response.status);
-  }
+/** A problem from the body of an answer, whatever it holds. */
+export function problemOf(body: unknown, status: number): Problem {
+  if (typeof body === "object" && body !== null && "title" in body) return new Problem({ ...body }, status);
+  return new Problem({ title: `The server answered ${status}.`, fix: "Try again in a moment." }, status);
 }

@@ -91,7 +91,7 @@ function Account({ session }: { session: Session }) {
   return (
     <Menu>
       <MenuButton
-        aria-label={`Account of ${session.person.full_name}`}
+        aria-label={`${session.person.initials}, account of ${session.person.full_name}`}
         className="flex size-9 items-center justify-center rounded-full bg-brass text-sm font-bold text-ink"
       >
         {session.person.initials}

@@ -47,9 +47,7 @@ export function AddRow({ groupId, portfolio, pocket, linksOnly, onFiles }: Props
               ref={input}
               type="file"
               multiple
-              className="sr-only"
-              tabIndex={-1}
-              aria-label={TEXTS.addPicture}
+              hidden
               onChange={(event) => {
                 onFiles([...(event.target.files ?? [])]);
                 event.target.value = "";

@@ -1,0 +1,118 @@
+"""The start command's parts, and the demo's world."""
+
+import os
+import subprocess
+import sys
+import tempfile
+import time
+from collections import Counter
+from datetime import UTC, datetime
+from pathlib import Path
+
+from django.test import SimpleTestCase, TestCase
+
+from coatpeg.handins.board import board
+from coatpeg.people.models import Enrolment, Person, TeachingGroup
+from coatpeg.portfolios.models import StandingHold
+from coatpeg.web.recheck import differences
+from demo import pegs, world
+from operations import processes
+from operations.testing import counts
+
+HOME = Path(__file__).resolve().parents[2]
+NOW = datetime(2026, 11, 4, 10, tzinfo=UTC)
+
+
+class Processes(SimpleTestCase):
+    def test_a_process_left_behind_is_ended_only_where_it_is_ours(self) -> None:
+        child = subprocess.Popen([sys.executable, "-c", "import time; time.sleep(60)", "coatpeg-mark"])
+        self.addCleanup(child.kill)
+        with tempfile.TemporaryDirectory() as folder:
+            pid_file = Path(folder) / "pid"
+            pid_file.write_text(str(child.pid))
+            processes.end_left_behind(pid_file, "something else", 1)
+            self.assertIsNone(child.poll(), "not ours: left alone")
+            ending = time.monotonic()
+            processes.end_left_behind(pid_file, "coatpeg-mark", 0.2)
+            self.assertIsNotNone(child.wait(5))
+            self.assertLess(time.monotonic() - ending, 8)
+            pid_file.write_text("not a number")
+            processes.end_left_behind(pid_file, "coatpeg-mark")
+            processes.end_left_behind(Path(folder) / "none", "coatpeg-mark")
+
+    def test_children_die_with_a_killed_parent(self) -> None:
+        script = (
+            "import sys, time, subprocess; sys.path.insert(0, sys.argv[1]);"
+            "from operations import processes;"
+            "child = processes.start(['sleep', '60'], subprocess.DEVNULL); print(child.pid, flush=True); time.sleep(60)"
+        )
+        parent = subprocess.Popen([sys.executable, "-c", script, str(HOME)], stdout=subprocess.PIPE, text=True)
+        assert parent.stdout is not None
+        pid = int(parent.stdout.readline())
+        parent.kill()
+        parent.wait()
+        parent.stdout.close()
+        self.assertTrue(processes.wait_until(lambda: not _alive(pid), 5))
+
+    def test_ports(self) -> None:
+        self.assertTrue(processes.is_free(processes.free_port()))
+
+    def test_the_count_of_tests_is_read_from_the_runner(self) -> None:
+        cases = {
+            ("Ran 12 tests in 3.2s\n\nOK\n", 0): (12, 0),
+            ("Ran 12 tests in 3.2s\n\nFAILED (failures=2, errors=1)\n", 1): (12, 3),
+            ("Ran 12 tests in 3.2s\n\nOK (skipped=1)\n", 0): (12, 1),
+            ("Traceback: it never began\n", 1): (0, 1),
+        }
+        for (output, code), expected in cases.items():
+            self.assertEqual(counts(output, code), expected)
+
+
+def _alive(pid: int) -> bool:
+    try:
+        return Path(f"/proc/{pid}/stat").read_text().split(")")[1].split()[0] != "Z"
+    except FileNotFoundError:
+        return False
+
+
+class DemoWorld(TestCase):
+    @classmethod
+    def setUpTestData(cls) -> None:
+        world.load(say=lambda text: None, now=NOW, students=30, leavers=80)
+
+    def test_every_status_and_flag_is_there(self) -> None:
+        group = TeachingGroup.objects.get(name="8 Plot · Growing & Cooking")
+        view = board(Person.objects.get(username="okafor"), group.pk, NOW)
+        cells = [cell for row in view["students"] for cell in row["cells"]]
+        found = Counter(cell["status"] for cell in cells)
+        self.assertEqual(len(found), 8, found)
+        self.assertTrue(any(cell["late"] for cell in cells) and any(cell["overdue"] for cell in cells))
+        self.assertTrue(any(cell["count"] > 1 for cell in cells), "a resubmission")
+        self.assertTrue(StandingHold.objects.exists(), "a locked pocket")
+        week = next(week["number"] for week in view["weeks"] if str(week["monday"]) == "2026-11-02")
+        self.assertEqual((week, len(view["weeks"])), (9, 14))
+
+    def test_nothing_kept_differs_from_what_it_is_derived_from(self) -> None:
+        self.assertEqual(list(differences()), [])
+
+    def test_the_four_groups(self) -> None:
+        sizes = {group.name.split(" ")[0]: group.enrolments.count() for group in TeachingGroup.objects.all()}
+        self.assertEqual(sizes, {"8": 30, "Stage": 9, "Learning": 12, "Leavers": 80})
+
+    def test_peg_pictures_never_repeat_in_a_class(self) -> None:
+        for count in (56, 240, 800):
+            dealt = pegs.deal(count, 1)
+            self.assertEqual(len(set(dealt)), count)
+        for group in TeachingGroup.objects.all():
+            pairs = Enrolment.objects.filter(group=group).values_list("picture", "tint")
+            self.assertEqual(len(set(pairs)), len(pairs))
+
+    def test_the_command_says_what_is_wrong_with_a_port(self) -> None:
+        for port, words in (("ninety", "not a port"), ("70000", "not a port")):
+            done = subprocess.run(
+                [sys.executable, "-c", "from operations.serving import chosen_port; chosen_port()"],
+                env={**os.environ, "PEG_PORT": port, "PYTHONPATH": str(HOME)},
+                capture_output=True,
+                text=True,
+            )
+            self.assertIn(words, done.stderr)

@@ -1,0 +1,139 @@
+"""Driving the real interface in headless Chromium against the real server and MariaDB."""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+from datetime import date, datetime, timedelta
+from pathlib import Path
+from typing import Any
+from zoneinfo import ZoneInfo
+
+from django.conf import settings
+from django.contrib.auth import BACKEND_SESSION_KEY, HASH_SESSION_KEY, SESSION_KEY
+from django.contrib.sessions.backends.db import SessionStore
+from django.test import LiveServerTestCase, tag
+from django.utils import timezone
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+
+from coatpeg.people.models import Person
+from coatpeg.web.recheck import differences
+from tests.builders import ZONE, Class, klass
+
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+    "--disable-default-apps",
+    "--disable-extensions",
+    "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
+]
+AXE = (settings.BASE_DIR / "frontend/node_modules/axe-core/axe.min.js").read_text()
+DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+
+
+def chromium() -> str:
+    """Debian's browser."""
+    return next(path for path in ("/usr/bin/chromium", "/usr/bin/chromium-headless-shell") if os.path.exists(path))
+
+
+@tag("browser")
+class BrowserCase(LiveServerTestCase):
+    """One browser per class, one context per person; console errors and requests to other hosts fail a test."""
+
+    host = "127.0.0.1"
+    browser: Browser
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path=chromium(), args=ARGUMENTS)
+        expect.set_options(timeout=8000)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        self.now: datetime = timezone.now()
+        self.today: date = self.now.astimezone(ZoneInfo(ZONE)).date()
+        self.contexts: list[BrowserContext] = []
+        self.complaints: list[str] = []
+        self.expected_complaints: list[str] = []
+
+    def tearDown(self) -> None:
+        for context in self.contexts:
+            context.close()
+        unexpected = [
+            one for one in self.complaints if not any(re.search(two, one) for two in self.expected_complaints)
+        ]
+        self.assertEqual(unexpected, [])
+        self.assertEqual(list(differences()), [], "what is kept is what the events give")
+
+    def plot(self) -> Class:
+        """A class whose term lies around today."""
+        return klass("8 Plot · Growing & Cooking", today=self.today)
+
+    def day(self, offset: int) -> date:
+        return self.today + timedelta(days=offset)
+
+    def page(self, person: Person | None, path: str = "/", size: tuple[int, int] = DESK) -> Page:
+        """A page of somebody's own browser, signed in."""
+        context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, locale="en-GB")
+        self.contexts.append(context)
+        if person:
+            context.add_cookies(
+                [{"name": settings.SESSION_COOKIE_NAME, "value": session_of(person), "url": self.live_server_url}]
+            )
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.complaints.append(f"error: {error}"))
+        page.on(
+            "console", lambda said: self.complaints.append(f"console: {said.text}") if said.type == "error" else None
+        )
+        page.on("request", lambda asked: self.no_other_host(asked.url))
+        page.goto(self.live_server_url + path)
+        return page
+
+    def no_other_host(self, url: str) -> None:
+        if not url.startswith((self.live_server_url, "blob:", "data:")):
+            self.complaints.append(f"asked another host: {url}")
+
+    def no_violation(self, page: Page) -> None:
+        """axe-core finds nothing on the view as it stands (WCAG 2.0 to 2.2, A and AA)."""
+        page.evaluate(AXE)
+        found: dict[str, Any] = page.evaluate(
+            "axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})"
+        )
+        lines = [
+            f"{one['id']}: {one['help']}: {json.dumps([node['html'][:160] for node in one['nodes'][:3]])}"
+            for one in found["violations"]
+        ]
+        self.assertEqual(lines, [])
+
+    def fits(self, page: Page) -> None:
+        """Nothing is wider than the screen."""
+        wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        self.assertLessEqual(wide, 0)
+
+
+def session_of(person: Person) -> str:
+    """A session's key, as signing in leaves it."""
+    session = SessionStore()
+    session[SESSION_KEY] = str(person.pk)
+    session[BACKEND_SESSION_KEY] = "django.contrib.auth.backends.ModelBackend"
+    session[HASH_SESSION_KEY] = person.get_session_auth_hash()
+    session.save()
+    return str(session.session_key)
+
+
+def picture_file(folder: Path, name: str = "card.jpg", data: bytes = b"") -> str:
+    """A file on the student's device."""
+    path = folder / name
+    path.write_bytes(data)
+    return str(path)

@@ -1,0 +1,117 @@
+"""Every view at the sizes it is used at, with much and with nothing in it, without an axe-core violation."""
+
+import re
+
+from playwright.sync_api import expect
+
+from coatpeg.people.models import Enrolment, Person
+from coatpeg.portfolios.models import Portfolio
+from tests import builders
+from tests.browser.case import PHONE, TABLET, BrowserCase
+
+LONG = ("Maximiliana Josephine Alexandrina", "van der Berg-Oyelaran-Featherstonehaugh")
+
+
+class Views(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.card = self.eight.pocket("Q3 · What is a good harvest, and how would you know one if you saw it?")
+        self.thandi = self.eight.student("thandi", *LONG)
+        self.person = self.thandi.enrolment.person
+        self.handin = self.eight.handin(self.card, due=self.day(3), opens=self.day(-7), now=self.now)
+        self.base = f"/g/{self.eight.group.pk}"
+
+    def test_student_views_on_tablet_and_phone(self) -> None:
+        builders.fill(self.thandi, self.card, self.now)
+        done = builders.hand_in(self.thandi, self.handin, self.now)
+        builders.mark(self.eight.lead, done, self.now, accept=False, feedback="A long word: " + "abc" * 40)
+        book = f"{self.base}/portfolio/{self.thandi.pk}"
+        for size in (TABLET, PHONE):
+            for path in (
+                book,
+                f"{book}/{self.card.pk}",
+                f"{self.base}/to-hand-in",
+                f"{self.base}/feedback",
+                f"{book}/submission/{done.pk}",
+            ):
+                with self.subTest(f"{size} {path}"):
+                    page = self.page(self.person, path, size)
+                    expect(page.get_by_role("main").locator("h1, nav").first).to_be_attached()
+                    page.wait_for_load_state("networkidle")
+                    self.fits(page)
+                    self.no_violation(page)
+                    self.big_enough(page)
+                    page.context.close()
+
+    def big_enough(self, page: object) -> None:
+        """Buttons of the student's side are at least 44 px high (product rule; WCAG 2.2 asks for 24)."""
+        small = page.evaluate(
+            """[...document.querySelectorAll('main button, main input:not([type=file])')]
+            .filter((one) => one.offsetParent && one.getBoundingClientRect().height < 43.5).map((one) => one.outerHTML.slice(0, 120))"""
+        )
+        self.assertEqual(small, [])
+
+    def test_a_class_without_anybody_and_without_hand_ins(self) -> None:
+        forge = builders.klass("9 Forge", "forge", today=self.today)
+        page = self.page(forge.lead)
+        expect(page.get_by_text("Nobody is in this class yet")).to_be_visible()
+        page.get_by_role("link", name="Marking pile").click()
+        expect(page.get_by_text("The pile is empty")).to_be_visible()
+        page.get_by_role("link", name="Hand-ins").click()
+        expect(page.get_by_text("Nothing is asked for yet.")).to_be_visible()
+        self.no_violation(page)
+
+    def test_an_administrator_and_a_coordinator_are_told_where_they_are(self) -> None:
+        admin = builders.person("bright", administrator=True)
+        expect(self.page(admin).get_by_text("Student work is not shown to administrators.")).to_be_visible()
+        coordinator = builders.klass("Caseload", "lindqvist", "caseload", today=self.today).lead
+        expect(self.page(coordinator).get_by_text("A caseload has no pegs of its own")).to_be_visible()
+
+    def test_a_foreign_class_and_an_address_without_a_view(self) -> None:
+        self.expected_complaints = ["status of 404"]
+        stranger = builders.klass("9 Forge", "forge", today=self.today).lead
+        page = self.page(stranger, f"{self.base}/pegs")
+        expect(page.get_by_text("There is nothing here for you.")).to_be_visible()
+        page.goto(f"{self.live_server_url}/nowhere")
+        expect(page.get_by_text("There is nothing at this address")).to_be_visible()
+
+    def test_staff_views_on_a_tablet(self) -> None:
+        builders.fill(self.thandi, self.card, self.now)
+        builders.hand_in(self.thandi, self.handin, self.now)
+        page = self.page(self.eight.lead, f"{self.base}/pile", TABLET)
+        page.get_by_label("Feedback").fill("From the tablet.")
+        self.fits(page)
+        page.get_by_role("button", name=re.compile("Accept and next")).click()
+        expect(page.get_by_text("The pile is empty")).to_be_visible()
+        page.goto(f"{self.live_server_url}{self.base}/pegs")
+        expect(page.get_by_role("grid")).to_be_visible()
+        self.fits(page)
+
+    def test_two_thousand_students_scroll_and_only_those_in_view_are_drawn(self) -> None:
+        people = Person.objects.bulk_create(
+            Person(given_name=f"G{number:04}", family_name=f"F{number:04}") for number in range(1999)
+        )
+        enrolments = Enrolment.objects.bulk_create(
+            Enrolment(group=self.eight.group, person=one, first=self.eight.group.first, picture=f"p{number}")
+            for number, one in enumerate(people)
+        )
+        Portfolio.objects.bulk_create(Portfolio(enrolment=one) for one in enrolments)
+        page = self.page(self.eight.lead)
+        grid = page.get_by_role("grid")
+        expect(grid).to_have_attribute("aria-rowcount", "2001", timeout=20_000)
+        self.assertLess(grid.get_by_role("row").count(), 60)
+        first = page.get_by_role("button", name=re.compile("^F0000, G0000"))
+        first.focus()
+        page.keyboard.press("Control+End")
+        expect(page.get_by_role("button", name=re.compile("^van der Berg"))).to_be_focused()
+        self.assertLess(grid.get_by_role("row").count(), 60)
+        page.get_by_label("Find a student").fill("g1500")
+        expect(grid.get_by_role("rowheader")).to_have_text(["F1500, G1500"])
+
+    def test_signing_in_by_a_demo_button(self) -> None:
+        page = self.page(None)
+        self.no_violation(page)
+        self.expected_complaints = ["status of 403"]
+        page.get_by_role("button", name="Thandi Dube").click()
+        expect(page.get_by_role("alert")).to_contain_text("do not belong together")
