@@ -103,7 +103,7 @@ def _django(home: Path, labels: list[str], environment: dict[str, str]) -> tuple
         "test",
         *(labels or ["tests"]),
     ]
-    words += ["--parallel", "2", "--timing"] if not labels else []
+    words += ["--parallel", "2"] if not labels else []
     with tempfile.TemporaryFile("w+") as kept:
         child = subprocess.Popen(
             words, cwd=home, env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True

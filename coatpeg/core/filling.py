@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import NamedTuple
 
 from coatpeg.core.texts import Counts, Length, within
 
@@ -36,8 +37,7 @@ class Wanted:
     length: Length | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class Piece:
+class Piece(NamedTuple):
     """One evidence as the rules see it: its artefact's title and its text's counts.
 
     ``unchanged`` says that the text still is the starter's. A page has one piece without a title.
@@ -114,9 +114,14 @@ def _reflection_chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> Iterable[Chi
 
 
 def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
-    """Units met and wanted of one pocket."""
-    all_chips = chips(wanted, pieces)
-    return Filled(sum(chip.done for chip in all_chips), sum(chip.wanted for chip in all_chips))
+    """Units met and wanted of one pocket: the sums of its chips, without making them."""
+    if wanted.kind is PocketKind.PAGE:
+        return Filled(int(any(piece.met(wanted.length) for piece in pieces[:1])), 1)
+    number = wanted.artefacts
+    met = min(len(pieces), number)
+    if not wanted.reflection_on_each or not number:
+        return Filled(met, number)
+    return Filled(met + min(sum(piece.met(wanted.length) for piece in pieces), number), 2 * number)
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,11 +143,12 @@ class PocketState:
 
 def portfolio_filled(states: Iterable[PocketState], *, whole: bool) -> Filled:
     """Filled over the pockets that count and are not retired: as of today, or over the whole template."""
-    total = Filled()
+    met = wanted = 0
     for state in states:
         if state.counts and not state.retired and (whole or state.open):
-            total += state.filled
-    return total
+            units = state.filled
+            met, wanted = met + units.met, wanted + units.wanted
+    return Filled(met, wanted)
 
 
 def has_work(kind: PocketKind, pieces: tuple[Piece, ...]) -> bool:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import unicodedata
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import NamedTuple
 
 from icu4py.breakers import SentenceBreaker, WordBreaker
 
@@ -27,8 +28,7 @@ class Measure(StrEnum):
     SENTENCES = "sentences"
 
 
-@dataclass(frozen=True, slots=True)
-class Counts:
+class Counts(NamedTuple):
     """Words and sentences of a text."""
 
     words: int = 0

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from coatpeg.core.asking import EffectiveDue
+from coatpeg.core.asking import EffectiveDue, Student
 from coatpeg.core.calendar import SchoolCalendar
 from coatpeg.core.filling import Filled, Wanted, portfolio_filled
 from coatpeg.core.standing import NOTHING, Facts, Standing, Status, judge_column
@@ -15,7 +15,7 @@ from coatpeg.handins.models import KeptFacts
 from coatpeg.outlines.reading import PocketOutline, outline
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.rosters import Member, members
-from coatpeg.portfolios.contents import NO_CONTENT, Content, contents_of_group, frozen_wants, states
+from coatpeg.portfolios.contents import Content, contents_of_group, frozen_wants, states
 
 Cell = tuple[int, int]
 """(enrolment id, hand-in id)"""
@@ -41,13 +41,8 @@ class Situation:
 
     def filled(self, member: Member, *, whole: bool) -> Filled:
         """How far a student's portfolio is filled, as of today or over the whole template."""
-        mine = {pocket.id: self.contents.get((member.enrolment_id, pocket.id), NO_CONTENT) for pocket in self.outline}
-        frozen = {
-            pocket.id: self.frozen[member.enrolment_id, pocket.id]
-            for pocket in self.outline
-            if (member.enrolment_id, pocket.id) in self.frozen
-        }
-        return portfolio_filled(states(self.outline, mine, frozen, self.today), whole=whole)
+        mine = states(self.outline, self.contents, self.frozen, member.enrolment_id, self.today)
+        return portfolio_filled(mine, whole=whole)
 
     def last_work(self, member: Member) -> datetime | None:
         """When the student last worked in any pocket."""
@@ -67,17 +62,23 @@ def situation(group_id: int, now: datetime, *, enrolment_id: int | None = None) 
     handins = handins_of_group(group_id)
     facts = _facts(group_id, enrolment_id)
     contents = contents_of_group(group_id, enrolment_id)
+    numbers: dict[Student, int] = {}
+    kinds = [numbers.setdefault(one.student, len(numbers)) for one in of_group]
+    working = {key for key, content in contents.items() if content.has_work}
     standings: dict[Cell, Standing] = {}
     dues: dict[Cell, EffectiveDue] = {}
     for handin in handins:
-        answers = [handin.answer(one.enrolment_id, one.student, calendar) for one in of_group]
+        answers = [
+            handin.answer(one.enrolment_id, one.student, calendar, kind)
+            for one, kind in zip(of_group, kinds, strict=True)
+        ]
         column = judge_column(
             (
                 (
                     facts.get((one.enrolment_id, handin.id)),
                     answer.asked,
                     answer.due.moment,
-                    any(contents.get((one.enrolment_id, pocket), NO_CONTENT).has_work for pocket in handin.pockets),
+                    any((one.enrolment_id, pocket) in working for pocket in handin.pockets),
                 )
                 for one, answer in zip(of_group, answers, strict=True)
             ),

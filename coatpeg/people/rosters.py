@@ -35,7 +35,7 @@ class Member:
 
 
 def members(group_id: int, today: date, *, enrolment_id: int | None = None) -> list[Member]:
-    """All students ever enrolled in a group (or one of them), by surname: five queries, however many they are."""
+    """All students ever enrolled in a group (or one of them), by surname: four queries, however many they are."""
     enrolments = models.Enrolment.objects.filter(group_id=group_id)
     if enrolment_id is not None:
         enrolments = enrolments.filter(pk=enrolment_id)
@@ -61,8 +61,12 @@ def _parts(group_id: int, enrolment_id: int | None) -> _Parts:
     narrow: dict[str, Any] = {} if enrolment_id is None else {"enrolment_id": enrolment_id}
     periods: dict[int, list[tuple[int, Span]]] = defaultdict(list)
     memberships = models.PeriodMembership.objects.filter(enrolment__group_id=group_id, **narrow)
-    for enrolment, period, first, last in memberships.values_list("enrolment_id", "period_id", "first", "last"):
+    period_names: dict[int, str] = {}
+    for enrolment, period, first, last, name in memberships.values_list(
+        "enrolment_id", "period_id", "first", "last", "period__name"
+    ):
         periods[enrolment].append((period, Span(first, last)))
+        period_names[period] = name
     groups: dict[int, list[str]] = defaultdict(list)
     of_groups = models.WorkingGroup.members.through.objects.filter(workinggroup__group_id=group_id, **narrow)
     for enrolment, name in of_groups.values_list("enrolment_id", "workinggroup__name"):
@@ -71,7 +75,6 @@ def _parts(group_id: int, enrolment_id: int | None) -> _Parts:
     of_people = models.Adjustment.objects.filter(person__enrolments__group_id=group_id)
     for person, extra, first, last in of_people.values_list("person_id", "extra_days", "first", "last"):
         adjustments[person].append(Adjustment(extra, Span(first, last)))
-    period_names = dict(models.Period.objects.filter(group_id=group_id).values_list("pk", "name"))
     return _Parts(period_names, periods, groups, adjustments)
 
 

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass
-from datetime import datetime
-from typing import Any
+from datetime import date, datetime
+from typing import Any, NamedTuple
 
 from coatpeg.core import texts
 from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work
@@ -16,8 +15,7 @@ from coatpeg.outlines.reading import PocketOutline, wanted_from_data, wanted_of
 from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio, StandingHold
 
 
-@dataclass(frozen=True, slots=True)
-class Content:
+class Content(NamedTuple):
     """The pieces of one pocket in one portfolio."""
 
     pieces: tuple[Piece, ...] = ()
@@ -105,14 +103,18 @@ def frozen_wants(group_id: int, enrolment_id: int | None = None) -> dict[tuple[i
 
 
 def states(
-    outline: Iterable[PocketOutline], contents: Mapping[int, Content], frozen: Mapping[int, Wanted], today: Any
+    outline: Iterable[PocketOutline],
+    contents: Mapping[tuple[int, int], Content],
+    frozen: Mapping[tuple[int, int], Wanted],
+    enrolment_id: int,
+    today: date,
 ) -> list[PocketState]:
-    """A portfolio's pockets as the filling rules take them; mappings are by pocket id."""
+    """One student's pockets as the filling rules take them; the mappings are by (enrolment, pocket)."""
     return [
         PocketState(
             pocket.wanted,
-            contents.get(pocket.id, NO_CONTENT).pieces,
-            frozen.get(pocket.id),
+            contents.get((enrolment_id, pocket.id), NO_CONTENT).pieces,
+            frozen.get((enrolment_id, pocket.id)),
             pocket.counts,
             pocket.retired,
             pocket.open_on(today),

@@ -13,7 +13,7 @@ from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import TODAY, klass
 
-QUERIES = 19
+QUERIES = 18
 """Statements of one board, session and person among them: however many students and hand-ins."""
 
 

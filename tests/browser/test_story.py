@@ -100,6 +100,7 @@ class Story(BrowserCase):
         page.keyboard.press("m")
         expect(page.get_by_role("region", name="Ellery, Josh · Recipe card")).to_be_visible()
         page.goto(f"{self.live_server_url}/g/{self.eight.group.pk}/pegs")
+        expect(page.get_by_role("grid")).to_be_visible()
         page.keyboard.press("/")
         page.keyboard.type("thandi du")
         expect(page.get_by_role("rowheader")).to_have_text(["Dube, Thandi"])

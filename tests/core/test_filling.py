@@ -69,6 +69,24 @@ class Units(SimpleTestCase):
 
 
 class Chips(SimpleTestCase):
+    @given(
+        st.builds(
+            Wanted,
+            st.sampled_from(PocketKind),
+            st.integers(0, 4),
+            st.booleans(),
+            st.none() | st.just(TWO_OR_THREE),
+        ),
+        st.lists(
+            st.builds(Piece, st.builds(Counts, st.integers(0, 9), st.integers(0, 4)), st.just("x"), st.booleans()),
+            max_size=5,
+        ),
+    )
+    def test_they_add_up_to_what_is_filled(self, wanted: Wanted, pieces: list[Piece]) -> None:
+        found = chips(wanted, tuple(pieces))
+        sums = Filled(sum(chip.done for chip in found), sum(chip.wanted for chip in found))
+        self.assertEqual(filled(wanted, tuple(pieces)), sums)
+
     def test_they_name_what_is_missing(self) -> None:
         found = chips(CARD, (piece(2, "card"), piece(1, "costing")))
         self.assertEqual(

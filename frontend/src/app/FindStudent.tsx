@@ -1,6 +1,6 @@
 /** The search of the top bar: finds students by any part of their name; "/" goes there. */
 import { Search } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useLocation, useNavigate, useSearchParams } from "react-router";
 import { TEXTS } from "./texts";
 
@@ -11,6 +11,14 @@ export function FindStudent({ groupId }: { groupId: number }) {
   const [address, setAddress] = useSearchParams();
   const pegs = `/g/${groupId}/pegs`;
   const here = pathname === pegs;
+  const asked = here ? (address.get("find") ?? "") : "";
+  // The field has its own text: the address follows a moment later, and fast fingers must not lose a letter.
+  const [typed, setTyped] = useState(asked);
+  const [seen, setSeen] = useState(asked);
+  if (asked !== seen) {
+    setSeen(asked);
+    if (asked === "") setTyped("");
+  }
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, [contenteditable]");
@@ -22,6 +30,7 @@ export function FindStudent({ groupId }: { groupId: number }) {
     return () => document.removeEventListener("keydown", listen);
   }, []);
   const find = (text: string) => {
+    setTyped(text);
     if (!here) return void navigate(`${pegs}?find=${encodeURIComponent(text)}`);
     setAddress(
       (old) => {
@@ -40,7 +49,7 @@ export function FindStudent({ groupId }: { groupId: number }) {
       <input
         ref={field}
         type="search"
-        value={here ? (address.get("find") ?? "") : ""}
+        value={typed}
         onChange={(event) => find(event.target.value)}
         placeholder={`${TEXTS.find}   /`}
         className="min-h-8 w-64 rounded-md bg-bar-soft pr-2 pl-9 text-paper placeholder:text-bar-text"

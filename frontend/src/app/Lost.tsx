@@ -4,7 +4,7 @@ import { TEXTS } from "./texts";
 
 export function Lost() {
   const error = useRouteError();
-  const broken = error !== undefined && !isRouteErrorResponse(error);
+  const broken = error !== undefined && error !== null && !isRouteErrorResponse(error);
   return (
     <div className="mx-auto mt-16 max-w-md px-5 text-center">
       <h1 className="text-2xl">{broken ? "This view stopped working" : TEXTS.lost}</h1>

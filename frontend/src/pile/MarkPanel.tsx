@@ -5,6 +5,7 @@ import { useCallback, useEffect, useId, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
+import { pileQuery } from "../api/queries";
 import { marks, useGroup } from "../app/session";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
@@ -57,6 +58,10 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
           await queries.invalidateQueries({ queryKey: ["group", groupId] });
         };
         say(`${name}, ${desk.handin.title}: ${done}.${also}`, () => void reopen());
+        // Off the pile at once, so that "next" never comes back to this one.
+        queries.setQueryData(pileQuery(groupId).queryKey, (pile) =>
+          pile && { ...pile, waiting: pile.waiting.filter((one) => one.submission !== desk.id) },
+        );
         onNext();
         await queries.invalidateQueries({ queryKey: ["group", groupId] });
       } catch (error) {

@@ -7,7 +7,7 @@ class Migration(migrations.Migration):
     initial = True
 
     dependencies = [
-        ('people', '0001_initial'),
+        ('people', '0001_people_groups_calendar'),
     ]
 
     operations = [

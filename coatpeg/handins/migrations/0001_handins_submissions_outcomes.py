@@ -8,8 +8,8 @@ class Migration(migrations.Migration):
     initial = True
 
     dependencies = [
-        ('outlines', '0001_initial'),
-        ('people', '0001_initial'),
+        ('outlines', '0001_templates_sections_pockets'),
+        ('people', '0001_people_groups_calendar'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 

@@ -7,7 +7,7 @@ class Migration(migrations.Migration):
     initial = True
 
     dependencies = [
-        ('handins', '0001_initial'),
+        ('handins', '0001_handins_submissions_outcomes'),
     ]
 
     operations = [
