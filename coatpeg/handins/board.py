@@ -113,8 +113,13 @@ def cell(view: Situation, enrolment_id: int, handin: AskedHandIn) -> dict[str, A
     """One student and hand-in, judged."""
     facts = facts_in(view, enrolment_id, handin.id)
     due = view.dues[enrolment_id, handin.id]
+    status, late, late_days, late_by, overdue, _ = view.standings[enrolment_id, handin.id]
     return {
-        **standing_data(view.standings[enrolment_id, handin.id]),
+        "status": status.value,
+        "late": late,
+        "late_days": late_days,
+        "late_seconds": int(late_by.total_seconds()) if late_by else 0,
+        "overdue": overdue,
         "at": facts.newest_at,
         "count": facts.submissions,
         "due": due.due.day if due.due else None,

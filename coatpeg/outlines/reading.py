@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
-from functools import lru_cache
 from typing import Any
 
 from coatpeg.core.filling import Chip, PocketKind, Wanted
@@ -75,14 +74,8 @@ def wanted_as_data(wanted: Wanted) -> dict[str, Any]:
 def wanted_from_data(data: dict[str, Any]) -> Wanted:
     """The reverse of ``wanted_as_data``."""
     length = data["length"]
-    return _wanted(data["kind"], data["artefacts"], data["reflection_on_each"], tuple(length) if length else None)
-
-
-@lru_cache(maxsize=1000)
-def _wanted(kind: str, artefacts: int, on_each: bool, length: tuple[str, int, int | None] | None) -> Wanted:
-    """A year group's holds name few different wants: each is made once."""
     asked = Length(Measure(length[0]), length[1], length[2]) if length else None
-    return Wanted(PocketKind(kind), artefacts, on_each, asked)
+    return Wanted(PocketKind(data["kind"]), data["artefacts"], data["reflection_on_each"], asked)
 
 
 def chip_data(found: Iterable[Chip]) -> list[dict[str, Any]]:

@@ -5,7 +5,11 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping
 from datetime import date, datetime
+from functools import lru_cache
 from typing import Any, NamedTuple
+
+import orjson
+from django.db.models import ExpressionWrapper, F, TextField
 
 from coatpeg.core import texts
 from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work
@@ -79,10 +83,11 @@ def contents_of_group(group_id: int, enrolment_id: int | None = None) -> dict[tu
     rows = PocketContent.objects.filter(portfolio__enrolment__group_id=group_id)
     if enrolment_id is not None:
         rows = rows.filter(portfolio__enrolment_id=enrolment_id)
-    values = rows.values_list("portfolio__enrolment_id", "pocket_id", "pieces", "has_work", "last_work_at")
+    as_text = rows.annotate(raw=ExpressionWrapper(F("pieces"), TextField()))
+    values = as_text.values_list("portfolio__enrolment_id", "pocket_id", "raw", "has_work", "last_work_at")
     return {
         (enrolment, pocket): Content(
-            _kept_pieces(pieces),
+            _kept_pieces(orjson.loads(pieces)),
             work,
             last,
         )
@@ -98,8 +103,15 @@ def frozen_wants(group_id: int, enrolment_id: int | None = None) -> dict[tuple[i
     holds = StandingHold.objects.filter(portfolio__enrolment__group_id=group_id)
     if enrolment_id is not None:
         holds = holds.filter(portfolio__enrolment_id=enrolment_id)
-    rows = holds.order_by("-since").values_list("portfolio__enrolment_id", "pocket_id", "wanted")
-    return {(enrolment, pocket): wanted_from_data(wanted) for enrolment, pocket, wanted in rows}
+    as_text = holds.annotate(raw=ExpressionWrapper(F("wanted"), TextField()))
+    rows = as_text.order_by("-since").values_list("portfolio__enrolment_id", "pocket_id", "raw")
+    return {(enrolment, pocket): _wanted_from_text(wanted) for enrolment, pocket, wanted in rows}
+
+
+@lru_cache(maxsize=1000)
+def _wanted_from_text(text: str) -> Wanted:
+    """A year group's holds name few different wants: each is read once."""
+    return wanted_from_data(orjson.loads(text))
 
 
 def states(
