@@ -140,7 +140,9 @@ def demo(home: Path, *, fresh: bool) -> int:
     install.front_end(home)
     running = Running(home)
     port = chosen_port()
-    signal.signal(signal.SIGTERM, lambda *_: _interrupt())
+    # Also where a shell started us in the background, with Ctrl-C ignored.
+    for one in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(one, lambda *_: _interrupt())
     with running.owned():
         if fresh:
             running.database.run("DROP DATABASE IF EXISTS coatpeg")
