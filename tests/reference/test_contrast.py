@@ -64,6 +64,6 @@ class Contrast(SimpleTestCase):
 
     def test_peg_pictures_are_the_same_in_the_demo_and_the_interface(self) -> None:
         dealt = json.loads((UI / "peg-pictures.json").read_text())
-        drawn = re.findall(r'^  "?([\w-]+)"?: \w+,$', (UI / "pegIcons.ts").read_text(), re.MULTILINE)
+        drawn = re.findall(r'^  "?([\w-]+)"?: \w+,$', (UI / "pegIcons.gen.ts").read_text(), re.MULTILINE)
         self.assertEqual(dealt, drawn)
         self.assertGreaterEqual(len(dealt), 100)

@@ -423,7 +423,7 @@ export interface paths {
         put?: never;
         /**
          * Sign In
-         * @description Sign in.
+         * @description Sign in. Without a valid token nobody can be signed in from another site, not even as somebody else.
          */
         post: operations["sign_in"];
         /**

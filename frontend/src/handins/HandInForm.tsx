@@ -102,7 +102,7 @@ function Pockets({ data, control, onChange }: { data: Props["data"]; control: Co
   return (
     <fieldset>
       <legend className={LABEL}>Pockets it collects</legend>
-      <div className="mt-1 max-h-44 overflow-y-auto rounded-md border border-control px-3 py-1">
+      <div className="mt-1 max-h-32 overflow-y-auto rounded-md border border-control px-3 py-1">
         {sections.map((section) => (
           <div key={section} className="py-1">
             <p className="text-xs text-quiet">{section}</p>

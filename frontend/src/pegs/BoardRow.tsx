@@ -42,7 +42,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
       className={`grid h-full items-center border-b border-line ${ground}`}
       style={{ gridTemplateColumns: template }}
     >
-      <div role="rowheader" className={`sticky left-0 z-10 flex h-full items-center gap-2 overflow-hidden pl-3 ${ground}`}>
+      <div role="rowheader" className={`sticky left-0 z-10 flex h-full items-center gap-2 overflow-hidden pr-2 pl-3 ${ground}`}>
         <PegPicture picture={row.picture} tint={row.tint} size={24} />
         <span className="truncate" title={name}>
           <ListedName person={row} />

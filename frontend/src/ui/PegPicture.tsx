@@ -1,5 +1,5 @@
 /** The small picture and tint that mark a student's peg. */
-import { PEG_ICONS } from "./pegIcons";
+import { PEG_ICONS } from "./pegIcons.gen";
 
 const TINTS = [
   "bg-tint-0 text-tint-0-ink",

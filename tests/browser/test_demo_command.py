@@ -1,0 +1,107 @@
+"""``./peg demo`` as a person runs it: start, use, kill, start again, stop."""
+
+import os
+import re
+import signal
+import subprocess
+import tempfile
+import threading
+import time
+from pathlib import Path
+
+from django.test import SimpleTestCase
+from playwright.sync_api import expect, sync_playwright
+
+from operations import processes
+from tests.browser.case import ARGUMENTS, chromium
+
+HOME = Path(__file__).resolve().parents[2]
+FIRST_START, SECOND_START = 400, 60
+"""Seconds of patience; the promised time of the second start is measured by ./peg bench."""
+
+
+class Run:
+    """One ``./peg demo`` with what it printed."""
+
+    def __init__(self, var: str, port: int) -> None:
+        environment = {
+            name: value for name, value in os.environ.items() if not name.startswith(("COATPEG_", "DJANGO_"))
+        }
+        environment |= {"COATPEG_VAR": var, "PEG_PORT": str(port)}
+        self.process = subprocess.Popen(
+            [str(HOME / "peg"), "demo"], env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
+        )
+        self.said: list[str] = []
+        self.reader = threading.Thread(target=self._read, daemon=True)
+        self.reader.start()
+
+    def _read(self) -> None:
+        assert self.process.stdout is not None
+        for line in self.process.stdout:
+            self.said.append(line)
+        self.process.stdout.close()
+
+    @property
+    def text(self) -> str:
+        return "".join(self.said)
+
+    def wait_for(self, words: str, patience: float) -> bool:
+        return (
+            processes.wait_until(lambda: words in self.text or self.process.poll() is not None, patience)
+            and words in self.text
+        )
+
+
+def left_over(var: str) -> list[str]:
+    """Command lines of processes that belong to this run."""
+    found = []
+    for entry in Path("/proc").glob("[0-9]*"):
+        try:
+            words = (entry / "cmdline").read_bytes().replace(b"\0", b" ").decode(errors="replace")
+            environment = (entry / "environ").read_bytes().decode(errors="replace")
+        except (FileNotFoundError, ProcessLookupError, PermissionError):
+            continue
+        if ("mariadbd" in words and var in words) or ("gunicorn" in words and f"COATPEG_VAR={var}" in environment):
+            found.append(words)
+    return found
+
+
+class DemoCommand(SimpleTestCase):
+    def test_1_start_use_kill_start_again_and_stop(self) -> None:
+        with tempfile.TemporaryDirectory(prefix="coatpeg-demo-") as var:
+            port = processes.free_port()
+            first = Run(var, port)
+            self.assertTrue(first.wait_for(f"answers at http://127.0.0.1:{port}", FIRST_START), first.text)
+            self.assertRegex(first.text, r"okafor\s+larkfield\s+R\. Okafor")
+            self.see_the_board(port, "The term's weeks and hand-ins")
+
+            second = Run(var, processes.free_port())
+            second.process.wait(60)
+            second.reader.join(10)
+            self.assertIn(f"running already at http://127.0.0.1:{port}", second.text)
+
+            first.process.kill()
+            first.process.wait()
+            third = Run(var, port)
+            self.assertTrue(third.wait_for("answers at", SECOND_START), third.text)
+            self.assertNotIn("Loading the demo world", third.text, "the data is kept")
+            self.see_the_board(port, "The term's weeks and hand-ins")
+            self.assertEqual(
+                len([words for words in left_over(var) if "mariadbd" in words]), 1, "one server, taken over"
+            )
+
+            third.process.send_signal(signal.SIGINT)
+            self.assertEqual(third.process.wait(40), 0, third.text)
+            time.sleep(0.5)
+            self.assertEqual(left_over(var), [], "nothing that it started is left")
+
+    def see_the_board(self, port: int, region: str) -> None:
+        """Sign in by a demo button and see 56 students on the board."""
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=chromium(), args=ARGUMENTS)
+            page = browser.new_page()
+            page.goto(f"http://127.0.0.1:{port}")
+            page.get_by_role("button", name=re.compile("^R. Okafor")).click()
+            expect(page.get_by_role("region", name=region)).to_be_visible(timeout=15_000)
+            expect(page.get_by_role("grid")).to_have_attribute("aria-rowcount", "57")
+            browser.close()
