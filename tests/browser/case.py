@@ -52,7 +52,7 @@ class BrowserCase(LiveServerTestCase):
         super().setUpClass()
         cls.playwright = sync_playwright().start()
         cls.browser = cls.playwright.chromium.launch(executable_path=chromium(), args=ARGUMENTS)
-        expect.set_options(timeout=8000)
+        expect.set_options(timeout=15_000)
 
     @classmethod
     def tearDownClass(cls) -> None:

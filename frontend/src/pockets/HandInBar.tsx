@@ -24,6 +24,9 @@ interface Props {
   uploading: number;
   /** More than one hand-in collects this pocket, so each says its title. */
   named: boolean;
+  /** What went wrong with the last press; kept above, since the bar moves to the top of the page once it is in. */
+  problem: Problem | null;
+  onProblem: (problem: Problem | null) => void;
 }
 
 /** When it is due, in words. */
@@ -48,15 +51,14 @@ function plain(missing: number, again: boolean): string {
     : "Everything is here. After handing in you can read it, and it opens again if it is sent back.";
 }
 
-export function HandInBar({ handin, groupId, portfolio, missing, uploading, named }: Props) {
+export function HandInBar({ handin, groupId, portfolio, missing, uploading, named, problem, onProblem }: Props) {
   const queries = useQueryClient();
   const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<Problem | null>(null);
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
 
   const press = async (even_if_empty: boolean) => {
     setBusy(true);
-    setProblem(null);
+    onProblem(null);
     try {
       if (!(await saveAll())) {
         const title = "A text is not saved yet, so nothing was handed in.";
@@ -69,7 +71,7 @@ export function HandInBar({ handin, groupId, portfolio, missing, uploading, name
         }),
       );
     } catch (error) {
-      setProblem(error instanceof Problem ? error : null);
+      onProblem(error instanceof Problem ? error : null);
     } finally {
       await fresh();
       setBusy(false);

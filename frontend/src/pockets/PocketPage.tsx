@@ -1,7 +1,9 @@
 /** One pocket opened: what is asked, what is still wanted, what lies in it, ways to add, handing in. */
 import { useQuery } from "@tanstack/react-query";
 import { Lock } from "lucide-react";
+import { useState } from "react";
 import type { Schema } from "../api/client";
+import type { Problem } from "../api/problem";
 import { feedbackQuery, pocketQuery } from "../api/queries";
 import { useSession } from "../app/session";
 import { Chips } from "../ui/Chips";
@@ -35,6 +37,7 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
   const say = useSay();
   const { upload_limit: limit } = useSession();
   const { uploads, add, again, drop } = useUploads(groupId, portfolio, pocket.id, limit, say);
+  const [problems, setProblems] = useState<Record<number, Problem | null>>({});
   const asked = shownHandIns(pocket.handins);
   const waits = asked.some((one) => ["sent_back", "working", "empty"].includes(one.status));
   const missing = pocket.wanted - pocket.met;
@@ -49,6 +52,8 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
         missing={missing}
         uploading={uploads.filter((upload) => !upload.problem).length}
         named={asked.length > 1}
+        problem={problems[one.id] ?? null}
+        onProblem={(problem) => setProblems((old) => ({ ...old, [one.id]: problem }))}
       />
     ));
   return (
