@@ -27,6 +27,8 @@ class Processes(SimpleTestCase):
     def test_a_process_left_behind_is_ended_only_where_it_is_ours(self) -> None:
         child = subprocess.Popen([sys.executable, "-c", "import time; time.sleep(60)", "coatpeg-mark"])
         self.addCleanup(child.kill)
+        command = Path(f"/proc/{child.pid}/cmdline")
+        self.assertTrue(processes.wait_until(lambda: b"coatpeg-mark" in command.read_bytes(), 10), "it has begun")
         with tempfile.TemporaryDirectory() as folder:
             pid_file = Path(folder) / "pid"
             pid_file.write_text(str(child.pid))

@@ -153,6 +153,7 @@ class NothingLost(BrowserCase):
         page.get_by_label("User name").fill(username or "")
         page.get_by_label("Password").fill(builders.PASSWORD)
         page.get_by_role("button", name="Sign in", exact=True).click()
+        expect(page.get_by_label("Password")).not_to_be_visible()
 
     def test_the_server_gone_for_a_while(self) -> None:
         self.expected_complaints.append(LOST)
