@@ -1,7 +1,7 @@
 /** The rail: the weeks of the term on a plank, each hand-in hanging at its due week. */
-import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useRef } from "react";
-import type { KeyboardEvent } from "react";
+import type { ButtonHTMLAttributes, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
 import { shortDay } from "../ui/dates";
 
@@ -80,39 +80,51 @@ function Hanging({ handins, selected, onSelect }: { handins: Column[] } & Omit<P
       <div className="relative">
         <Tag handin={shown} chosen={shown.id === selected} onSelect={onSelect} />
         {rest.length > 0 && (
-          <Popover>
-            <PopoverButton
+          <Menu>
+            <MenuButton
               aria-label={`${rest.length} more due this week`}
               className="absolute -top-2 -right-0.5 z-10 min-h-6 min-w-6 rounded-full border border-edge bg-ink px-1 text-xs font-bold text-paper"
             >
               +{rest.length}
-            </PopoverButton>
-            <PopoverPanel
+            </MenuButton>
+            <MenuItems
               anchor="bottom"
               className="z-40 flex w-40 flex-col gap-1 rounded-md border border-edge bg-paper p-2 shadow-lg"
             >
               {rest.map((one) => (
-                <Tag key={one.id} handin={one} chosen={false} onSelect={onSelect} />
+                <MenuItem key={one.id}>
+                  <Tag handin={one} chosen={false} onSelect={onSelect} />
+                </MenuItem>
               ))}
-            </PopoverPanel>
-          </Popover>
+            </MenuItems>
+          </Menu>
         )}
       </div>
     </>
   );
 }
 
-function Tag({ handin, chosen, onSelect }: { handin: Column; chosen: boolean; onSelect: Props["onSelect"] }) {
+interface TagProps extends Omit<ButtonHTMLAttributes<HTMLButtonElement>, "onSelect"> {
+  handin: Column;
+  chosen: boolean;
+  onSelect: Props["onSelect"];
+}
+
+function Tag({ handin, chosen, onSelect, onClick, ...rest }: TagProps) {
   const done = handin.asked > 0 && handin.accepted === handin.asked;
   const edge = !handin.open ? "border-t-edge" : done || handin.in === handin.asked ? "border-t-accepted" : "border-t-in";
   const count = handin.open ? `${handin.in}/${handin.asked} in` : "opens later";
   return (
     <button
+      {...rest}
       type="button"
       data-tag
-      aria-pressed={chosen}
+      aria-pressed={rest.role ? undefined : chosen}
       title={handin.title}
-      onClick={() => onSelect(chosen ? null : handin.id)}
+      onClick={(event) => {
+        onClick?.(event);
+        onSelect(chosen ? null : handin.id);
+      }}
       className={`w-full rounded-md border border-t-3 px-1.5 py-0.5 text-left text-xs leading-4 ${
         chosen ? "border-copper bg-today outline-1 outline-copper" : `border-edge bg-paper hover:border-control ${edge}`
       }`}
