@@ -27,6 +27,7 @@ from coatpeg.people.models import (
     StaffRole,
     TeachingGroup,
     Term,
+    new_calendar_key,
 )
 from coatpeg.portfolios import commands
 from coatpeg.portfolios.models import Evidence, Portfolio
@@ -47,6 +48,12 @@ def school(today: date = TODAY) -> School:
     for weekday in range(5):
         NonSchoolDay.objects.create(day=monday - timedelta(weeks=2) + timedelta(days=weekday), name="Half-term holiday")
     return made
+
+
+def day_off(day: date, name: str) -> None:
+    """A day without school more, as every process learns of it."""
+    NonSchoolDay.objects.create(day=day, name=name)
+    School.objects.update(calendar_key=new_calendar_key())
 
 
 def person(username: str | None, given: str = "Ada", family: str = "Blom", *, administrator: bool = False) -> Person:

@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 from typing import NamedTuple
 
 from coatpeg.core.texts import Counts, Length, within
@@ -71,8 +72,7 @@ class Chip:
         return self.done >= self.wanted
 
 
-@dataclass(frozen=True, slots=True)
-class Filled:
+class Filled(NamedTuple):
     """Units met and wanted. ``share`` is None where nothing is wanted."""
 
     met: int = 0
@@ -82,9 +82,6 @@ class Filled:
     def share(self) -> float | None:
         """Met ÷ wanted, or None: "nothing wanted" is not 100 %."""
         return self.met / self.wanted if self.wanted else None
-
-    def __add__(self, other: Filled) -> Filled:
-        return Filled(self.met + other.met, self.wanted + other.wanted)
 
 
 def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
@@ -124,8 +121,11 @@ def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
     return Filled(met + min(sum(piece.met(wanted.length) for piece in pieces), number), 2 * number)
 
 
-@dataclass(frozen=True, slots=True)
-class PocketState:
+_filled_again = lru_cache(maxsize=20_000)(filled)
+"""A board asks the same thousands of times: of a class's pockets most hold the same few counts."""
+
+
+class PocketState(NamedTuple):
     """A pocket in one portfolio: what is wanted now, what was wanted when it was locked, what lies in it."""
 
     wanted: Wanted
@@ -144,9 +144,9 @@ class PocketState:
 def portfolio_filled(states: Iterable[PocketState], *, whole: bool) -> Filled:
     """Filled over the pockets that count and are not retired: as of today, or over the whole template."""
     met = wanted = 0
-    for state in states:
-        if state.counts and not state.retired and (whole or state.open):
-            units = state.filled
+    for now_wanted, pieces, when_locked, counts, retired, is_open in states:
+        if counts and not retired and (whole or is_open):
+            units = _filled_again(when_locked or now_wanted, pieces)
             met, wanted = met + units.met, wanted + units.wanted
     return Filled(met, wanted)
 

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, time
 from decimal import Decimal
+from itertools import groupby
+from typing import Any
 
 from coatpeg.core.asking import Asked, Due, EffectiveDue, Student, effective_due, is_asked
 from coatpeg.core.calendar import SchoolCalendar
-from coatpeg.handins.models import HandIn, HandInPeriod, OwnDue
+from coatpeg.handins.models import HandIn, OwnDue
+from coatpeg.people.rosters import Member
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,35 +24,49 @@ class Answer:
     due: EffectiveDue
 
 
+@dataclass(frozen=True, slots=True)
 class AskedHandIn:
-    """A hand-in with everything that decides who is asked and when it is due for them.
+    """A hand-in with everything that decides who is asked and when it is due for them."""
 
-    Students in the same situation (span, periods, adjustments) share one answer.
-    """
+    id: int
+    title: str
+    points: Decimal | None
+    step: Decimal
+    asked: Asked
+    pockets: tuple[int, ...]
+    own: Mapping[int, Due]
+    """Dates that staff set for single students, by enrolment id."""
 
-    def __init__(self, row: HandIn, asked: Asked, pockets: tuple[int, ...], own: Mapping[int, Due]) -> None:
-        self.id = row.pk
-        self.title = row.title
-        self.points: Decimal | None = row.points
-        self.step: Decimal = row.step
-        self.for_everyone = row.for_everyone
-        self.asked = asked
-        self.pockets = pockets
-        self.own = own
-        self._answers: dict[tuple[Student | int, Due | None], Answer] = {}
+    @property
+    def for_everyone(self) -> bool:
+        """Whether its audience is the whole class."""
+        return self.asked.audience is None
 
     def opening(self, calendar: SchoolCalendar) -> datetime:
         """The UTC moment at which it opens: the beginning of its local day."""
         return datetime.combine(self.asked.opens, time(0), tzinfo=calendar.zoneinfo).astimezone(UTC)
 
-    def answer(self, enrolment_id: int, student: Student, calendar: SchoolCalendar, kind: int | None = None) -> Answer:
-        """Whether this student is asked, and their due. Equal students may be given the same ``kind``, to be quick."""
-        own = self.own.get(enrolment_id)
-        key = (student if kind is None else kind, own)
-        found = self._answers.get(key)
-        if found is None:
-            due = effective_due(self.asked, student, own, calendar)
-            found = self._answers[key] = Answer(is_asked(self.asked, student, due), due)
+    def answer(self, enrolment_id: int, student: Student, calendar: SchoolCalendar) -> Answer:
+        """Whether this student is asked, and their due."""
+        due = effective_due(self.asked, student, self.own.get(enrolment_id), calendar)
+        return Answer(is_asked(self.asked, student, due), due)
+
+    def answers(self, of_group: Iterable[Member], calendar: SchoolCalendar) -> list[Answer]:
+        """``answer`` for many students, in their order.
+
+        Students who stand alike are one object (``rosters.members``); they share an answer unless staff set one of
+        them a date of their own.
+        """
+        shared: dict[int, Answer] = {}
+        found = []
+        for one in of_group:
+            alike, own = id(one.student), one.enrolment_id in self.own
+            answer = None if own else shared.get(alike)
+            if answer is None:
+                answer = self.answer(one.enrolment_id, one.student, calendar)
+                if not own:
+                    shared[alike] = answer
+            found.append(answer)
         return found
 
     @property
@@ -58,29 +75,43 @@ class AskedHandIn:
         return self.asked.earliest or date.max, self.title, self.id
 
 
-def asked_of(row: HandIn, periods: list[HandInPeriod]) -> Asked:
-    """What a hand-in's rows ask, as the core takes it."""
-    dues = {one.period_id: Due(one.due_day, one.due_time) for one in periods if one.due_day}
-    audience = None if row.for_everyone else frozenset(one.period_id for one in periods if one.asked)
-    return Asked(row.opens, Due(row.due_day, row.due_time) if row.due_day else None, dues or None, audience)
+_HANDINS = HandIn.objects.values_list(
+    "pk",
+    "title",
+    "opens",
+    "due_day",
+    "due_time",
+    "for_everyone",
+    "points",
+    "step",
+    "pockets",
+    "periods__period_id",
+    "periods__asked",
+    "periods__due_day",
+    "periods__due_time",
+).order_by("pk", "pockets")
+"""A row for each pocket and period of a hand-in. Laid out once, since that takes longer than fetching the rows."""
+_OWN_DUES = OwnDue.objects.values_list("handin_id", "enrolment_id", "day", "at")
 
 
 def handins_of_group(group_id: int, handin_id: int | None = None) -> list[AskedHandIn]:
-    """A group's hand-ins (or one of them) in due order: four queries."""
-    rows = HandIn.objects.filter(group_id=group_id)
+    """A group's hand-ins (or one of them) in due order: two queries."""
+    rows = _HANDINS.filter(group_id=group_id)
     if handin_id is not None:
         rows = rows.filter(pk=handin_id)
-    periods: dict[int, list[HandInPeriod]] = defaultdict(list)
-    for one in HandInPeriod.objects.filter(handin__group_id=group_id):
-        periods[one.handin_id].append(one)
-    pockets: dict[int, list[int]] = defaultdict(list)
-    links = HandIn.pockets.through.objects.filter(handin__group_id=group_id).order_by("pocket_id")
-    for handin, pocket in links.values_list("handin_id", "pocket_id"):
-        pockets[handin].append(pocket)
     own: dict[int, dict[int, Due]] = defaultdict(dict)
-    for handin, enrolment, day, at in OwnDue.objects.filter(handin__group_id=group_id).values_list(
-        "handin_id", "enrolment_id", "day", "at"
-    ):
+    for handin, enrolment, day, at in _OWN_DUES.filter(handin__group_id=group_id):
         own[handin][enrolment] = Due(day, at)
-    found = [AskedHandIn(row, asked_of(row, periods[row.pk]), tuple(pockets[row.pk]), own[row.pk]) for row in rows]
-    return sorted(found, key=lambda one: one.order)
+    of_handin = ((pk, list(of)) for pk, of in groupby(rows, key=lambda row: row[0]))
+    return sorted((_asked_handin(of, own[pk]) for pk, of in of_handin), key=lambda one: one.order)
+
+
+def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due]) -> AskedHandIn:
+    """A hand-in from its rows, which differ in the pocket and the period only."""
+    pk, title, opens, day, at, for_everyone, points, step = rows[0][:8]
+    pockets = dict.fromkeys(row[8] for row in rows if row[8] is not None)
+    periods = {period: (asked, due, time) for *_, period, asked, due, time in rows if period is not None}
+    dues = {period: Due(due, time) for period, (_, due, time) in periods.items() if due}
+    audience = None if for_everyone else frozenset(period for period, (asked, _, _) in periods.items() if asked)
+    asked = Asked(opens, Due(day, at) if day else None, dues or None, audience)
+    return AskedHandIn(pk, title, points, step, asked, tuple(pockets), own)

@@ -11,11 +11,11 @@ from coatpeg.core.errors import Gone
 from coatpeg.core.filling import chips
 from coatpeg.core.names import full, search_key
 from coatpeg.core.policy import Action
-from coatpeg.core.standing import Standing, Status
+from coatpeg.core.standing import NOTHING, Standing, Status
 from coatpeg.core.worklist import quiet
 from coatpeg.handins.asking import AskedHandIn
 from coatpeg.handins.models import Outcome, Submission
-from coatpeg.handins.situation import Situation, facts_in, situation
+from coatpeg.handins.situation import Situation, situation
 from coatpeg.handins.submitting import artefact_data
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import chip_data, wanted_of
@@ -111,9 +111,10 @@ def face(member: Member) -> dict[str, Any]:
 
 def cell(view: Situation, enrolment_id: int, handin: AskedHandIn) -> dict[str, Any]:
     """One student and hand-in, judged."""
-    facts = facts_in(view, enrolment_id, handin.id)
-    due = view.dues[enrolment_id, handin.id]
-    status, late, late_days, late_by, overdue, _ = view.standings[enrolment_id, handin.id]
+    key = enrolment_id, handin.id
+    facts = view.facts.get(key, NOTHING)
+    due = view.dues[key]
+    status, late, late_days, late_by, overdue, _ = view.standings[key]
     return {
         "status": status.value,
         "late": late,

@@ -79,7 +79,7 @@ def preview(person: Person, group_id: int, plan: Plan, now: datetime) -> Preview
     _check(group_id, plan)
     calendar = school_calendar()
     of_group = members(group_id, calendar.local_day(now))
-    handin = AskedHandIn(HandIn(title=plan.title), plan.asked, plan.pockets, {})
+    handin = AskedHandIn(0, plan.title, plan.points, plan.step, plan.asked, plan.pockets, {})
     answers = [(one, handin.answer(one.enrolment_id, one.student, calendar)) for one in of_group]
     asked = [(one, answer) for one, answer in answers if answer.asked]
     counted = Counter((answer.due.due, answer.due.moment) for _, answer in asked)

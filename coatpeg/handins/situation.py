@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from coatpeg.core.asking import EffectiveDue, Student
+from coatpeg.core.asking import EffectiveDue
 from coatpeg.core.calendar import SchoolCalendar
 from coatpeg.core.filling import Filled, Wanted, portfolio_filled
 from coatpeg.core.standing import NOTHING, Facts, Standing, Status, judge_column
+from coatpeg.events.moments import quick
 from coatpeg.handins.asking import AskedHandIn, handins_of_group
 from coatpeg.handins.models import KeptFacts
 from coatpeg.outlines.reading import PocketOutline, outline
@@ -62,33 +64,28 @@ def situation(group_id: int, now: datetime, *, enrolment_id: int | None = None) 
     handins = handins_of_group(group_id)
     facts = _facts(group_id, enrolment_id)
     contents = contents_of_group(group_id, enrolment_id)
-    numbers: dict[Student, int] = {}
-    kinds = [numbers.setdefault(one.student, len(numbers)) for one in of_group]
-    working = {key for key, content in contents.items() if content.has_work}
+    ids = [one.enrolment_id for one in of_group]
+    at_work: dict[int, set[int]] = defaultdict(set)
+    for (enrolment, pocket), content in contents.items():
+        if content.has_work:
+            at_work[pocket].add(enrolment)
     standings: dict[Cell, Standing] = {}
     dues: dict[Cell, EffectiveDue] = {}
     for handin in handins:
-        answers = [
-            handin.answer(one.enrolment_id, one.student, calendar, kind)
-            for one, kind in zip(of_group, kinds, strict=True)
-        ]
+        answers = handin.answers(of_group, calendar)
+        working = set().union(*(at_work[pocket] for pocket in handin.pockets))
+        cells = [(one, handin.id) for one in ids]
         column = judge_column(
-            (
-                (
-                    facts.get((one.enrolment_id, handin.id)),
-                    answer.asked,
-                    answer.due.moment,
-                    any((one.enrolment_id, pocket) in working for pocket in handin.pockets),
-                )
-                for one, answer in zip(of_group, answers, strict=True)
-            ),
+            [
+                (facts.get(cell), answer.asked, answer.due.moment, cell[0] in working)
+                for cell, answer in zip(cells, answers, strict=True)
+            ],
             opens=handin.opening(calendar),
             now=now,
             calendar=calendar,
         )
-        for one, answer, standing in zip(of_group, answers, column, strict=True):
-            standings[one.enrolment_id, handin.id] = standing
-            dues[one.enrolment_id, handin.id] = answer.due
+        standings.update(zip(cells, column, strict=True))
+        dues.update((cell, answer.due) for cell, answer in zip(cells, answers, strict=True))
     return Situation(
         now,
         today,
@@ -105,16 +102,28 @@ def situation(group_id: int, now: datetime, *, enrolment_id: int | None = None) 
 
 
 def _facts(group_id: int, enrolment_id: int | None) -> dict[Cell, Facts]:
-    rows = KeptFacts.objects.filter(handin__group_id=group_id)
+    rows = _FACTS.filter(handin__group_id=group_id)
     if enrolment_id is not None:
         rows = rows.filter(enrolment_id=enrolment_id)
-    values = rows.values_list(
-        "enrolment_id", "handin_id", "first_at", "newest", "newest_at", "submissions", "outcome", "due_again", "excused"
-    )
     return {
-        (enrolment, handin): Facts(first, newest, at, count, Status(outcome) if outcome else None, again, excused)
-        for enrolment, handin, first, newest, at, count, outcome, again, excused in values
+        (enrolment, handin): Facts(first, newest, at, count, _OUTCOMES[outcome], again, excused)
+        for enrolment, handin, first, newest, at, count, outcome, again, excused in rows
     }
+
+
+# Laid out once: working out the columns took longer than fetching the rows.
+_FACTS = KeptFacts.objects.values_list(
+    "enrolment_id",
+    "handin_id",
+    quick("first_at"),
+    "newest",
+    quick("newest_at"),
+    "submissions",
+    "outcome",
+    quick("due_again"),
+    "excused",
+)
+_OUTCOMES: dict[str | None, Status | None] = {None: None, **{one.value: one for one in Status}}
 
 
 def facts_in(situation: Situation, enrolment_id: int, handin_id: int) -> Facts:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import secrets
+
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 
@@ -22,12 +24,21 @@ class Person(AbstractBaseUser):
     objects = BaseUserManager()
 
 
+def new_calendar_key() -> str:
+    """A key that no calendar had before."""
+    return secrets.token_hex(16)
+
+
 class School(models.Model):
-    """The one school of this installation: its name, zone and school weekdays (Monday is 0)."""
+    """The one school of this installation: its name, zone and school weekdays (Monday is 0).
+
+    ``calendar_key`` is made anew by every change of the calendar: what was read under another key is out of date.
+    """
 
     name = models.CharField(max_length=200)
     zone = models.CharField(max_length=60, default="UTC")
     weekdays = models.JSONField(default=list)
+    calendar_key = models.CharField(max_length=32, default=new_calendar_key, db_collation="utf8mb4_bin")
 
 
 class Term(models.Model):

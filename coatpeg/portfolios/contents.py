@@ -14,6 +14,7 @@ from django.db.models import ExpressionWrapper, F, TextField
 from coatpeg.core import texts
 from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work
 from coatpeg.core.texts import Counts
+from coatpeg.events.moments import quick
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import PocketOutline, wanted_from_data, wanted_of
 from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio, StandingHold
@@ -74,25 +75,36 @@ def _kept_pieces(rows: Iterable[tuple[int, int, int]]) -> tuple[Piece, ...]:
     return tuple(Piece(Counts(words, sentences), "", bool(unchanged)) for words, sentences, unchanged in rows)
 
 
+@lru_cache(maxsize=20_000)
+def _pieces_from_text(text: str) -> tuple[Piece, ...]:
+    """The pieces of a kept row as the database gives it; many rows read the same."""
+    return _kept_pieces(orjson.loads(text))
+
+
 def _units(pocket: Pocket, rows: Iterable[tuple[int, int, int]]) -> int:
     return filled(wanted_of(pocket), _kept_pieces(rows)).met
 
 
 def contents_of_group(group_id: int, enrolment_id: int | None = None) -> dict[tuple[int, int], Content]:
     """Counted contents by (enrolment, pocket) of a group or one student of it: one query."""
-    rows = PocketContent.objects.filter(portfolio__enrolment__group_id=group_id)
+    rows = _CONTENTS.filter(portfolio__enrolment__group_id=group_id)
     if enrolment_id is not None:
         rows = rows.filter(portfolio__enrolment_id=enrolment_id)
-    as_text = rows.annotate(raw=ExpressionWrapper(F("pieces"), TextField()))
-    values = as_text.values_list("portfolio__enrolment_id", "pocket_id", "raw", "has_work", "last_work_at")
     return {
-        (enrolment, pocket): Content(
-            _kept_pieces(orjson.loads(pieces)),
-            work,
-            last,
-        )
-        for enrolment, pocket, pieces, work, last in values
+        (enrolment, pocket): Content(_pieces_from_text(pieces), work, last)
+        for enrolment, pocket, pieces, work, last in rows
     }
+
+
+# Laid out once, JSON read as text: working out the columns took longer than fetching the rows.
+_CONTENTS = PocketContent.objects.annotate(raw=ExpressionWrapper(F("pieces"), TextField())).values_list(
+    "portfolio__enrolment_id", "pocket_id", "raw", "has_work", quick("last_work_at")
+)
+_HOLDS = (
+    StandingHold.objects.annotate(raw=ExpressionWrapper(F("wanted"), TextField()))
+    .order_by("-since")
+    .values_list("portfolio__enrolment_id", "pocket_id", "raw")
+)
 
 
 def frozen_wants(group_id: int, enrolment_id: int | None = None) -> dict[tuple[int, int], Wanted]:
@@ -100,11 +112,9 @@ def frozen_wants(group_id: int, enrolment_id: int | None = None) -> dict[tuple[i
 
     Of several holds the earliest decides.
     """
-    holds = StandingHold.objects.filter(portfolio__enrolment__group_id=group_id)
+    rows = _HOLDS.filter(portfolio__enrolment__group_id=group_id)
     if enrolment_id is not None:
-        holds = holds.filter(portfolio__enrolment_id=enrolment_id)
-    as_text = holds.annotate(raw=ExpressionWrapper(F("wanted"), TextField()))
-    rows = as_text.order_by("-since").values_list("portfolio__enrolment_id", "pocket_id", "raw")
+        rows = rows.filter(portfolio__enrolment_id=enrolment_id)
     return {(enrolment, pocket): _wanted_from_text(wanted) for enrolment, pocket, wanted in rows}
 
 

@@ -13,7 +13,7 @@ from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import TODAY, klass
 
-QUERIES = 18
+QUERIES = 12
 """Statements of one board, session and person among them: however many students and hand-ins."""
 
 
@@ -28,6 +28,7 @@ class Board(ApiCase):
         client = self.client_of(self.plot.lead)
         self.plot.student(None)
         self.plot.handin(self.card)
+        client.get(f"/api{self.path}")  # the first one also reads the calendar, which the process keeps
         with self.assertNumQueries(QUERIES):
             client.get(f"/api{self.path}")
         for number in range(20):

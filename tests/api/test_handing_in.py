@@ -6,7 +6,7 @@ from coatpeg.core.policy import Role
 from coatpeg.events.models import Event
 from coatpeg.handins.models import KeptFacts, Submission
 from coatpeg.handins.records import rebuild
-from coatpeg.people.models import Adjustment, NonSchoolDay
+from coatpeg.people.models import Adjustment
 from coatpeg.portfolios.models import Evidence
 from coatpeg.web.recheck import differences
 from tests import builders
@@ -108,7 +108,7 @@ class HandingIn(HandInCase):
         with self.at(datetime(2026, 11, 10, 9, tzinfo=UTC)):
             self.press(1)
             self.assertEqual((self.cell()["late"], self.cell()["late_days"]), (True, 2))
-            NonSchoolDay.objects.create(day=date(2026, 11, 9), name="Snow")
+            builders.day_off(date(2026, 11, 9), "Snow")
             self.assertEqual(self.cell()["late_days"], 1, "a changed calendar re-derives at once")
             Adjustment.objects.create(person=self.person, extra_days=3, first=date(2026, 9, 1))
             self.assertFalse(self.cell()["late"], "an adjustment re-derives at once")
