@@ -7,6 +7,7 @@ Source: the product's *Who is asked* and *A student's due moment*. Decided here:
   the day somebody left.
 * An audience of periods means the students who were in one of them on the earliest due day (without
   any due day: at some time after it opened).
+* Whoever left and came back was not enrolled in between: what was due then is not asked.
 * On the day of joining and on the day of leaving a student is enrolled.
 """
 
@@ -73,11 +74,16 @@ class Asked:
 
 @dataclass(frozen=True, slots=True)
 class Student:
-    """One enrolment as the rules see it: its span, period memberships, adjustments."""
+    """One enrolment as the rules see it: its span, period memberships, adjustments, spans away within it."""
 
     enrolled: Span
     periods: tuple[tuple[int, Span], ...] = ()
     adjustments: tuple[Adjustment, ...] = ()
+    away: tuple[Span, ...] = ()
+
+    def is_enrolled(self, day: date) -> bool:
+        """Whether they are enrolled on a day: inside the span, and not between leaving and coming back."""
+        return self.enrolled.holds(day) and not any(span.holds(day) for span in self.away)
 
     def period_on(self, day: date) -> int | None:
         """The period they are in on a day (of several, the one joined last)."""
@@ -148,6 +154,6 @@ def is_asked(asked: Asked, student: Student, effective: EffectiveDue) -> bool:
     if effective.unmoved is None or effective.due is None:
         left = student.enrolled.last
         return left is None or left >= asked.opens
-    return student.enrolled.holds(effective.unmoved.day) and student.enrolled.holds(
+    return student.is_enrolled(effective.unmoved.day) and student.is_enrolled(
         max(effective.due.day, effective.unmoved.day)
     )

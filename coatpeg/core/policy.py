@@ -1,7 +1,8 @@
 """Who may do what: the one table. Commands and queries ask it; nobody else compares roles.
 
 A person acts in a role towards an object in a relation: their *own* portfolio, an object of a
-*class* they are a member of, work of a student of their *caseload*, or something *foreign*.
+*class* they are a member of, work of a student of their *caseload*, what belongs to the whole *school*, or
+something *foreign*.
 What the table does not name is refused. A person with several roles may do what any of them may.
 """
 
@@ -29,6 +30,8 @@ class Relation(StrEnum):
     OWN = "own"
     CLASS = "class"
     CASELOAD = "caseload"
+    SCHOOL = "school"
+    """What belongs to the school as a whole: its calendar, its staff accounts, starting a class."""
     FOREIGN = "foreign"
 
 
@@ -48,6 +51,15 @@ class Action(StrEnum):
     SEE_SUBMISSION = "read a submission"
     FILL_POCKET = "put work into a pocket"
     HAND_IN = "hand in"
+    SEE_ROSTER = "see the class list"
+    KEEP_ROSTER = "change the class list"
+    SEE_STAFF = "see the staff of a class"
+    KEEP_STAFF = "change the staff of a class"
+    START_CLASS = "start a class"
+    START_CASELOAD = "start a caseload"
+    KEEP_ACCOUNTS = "keep the staff accounts"
+    SEE_CALENDAR = "see the school's calendar"
+    KEEP_CALENDAR = "change the school's calendar"
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,9 +84,20 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.MARK: _MARKERS,
     Action.SEE_PORTFOLIO: _STAFF,
     Action.SEE_SUBMISSION: _STAFF,
+    Action.SEE_ROSTER: _STAFF,
+    Action.KEEP_ROSTER: _SETTERS,
+    Action.SEE_STAFF: _STAFF,
+    Action.KEEP_STAFF: _SETTERS,
     Action.SEE_WORKLIST: (),
     Action.FILL_POCKET: (),
     Action.HAND_IN: (),
+}
+_ROLES_IN_SCHOOL: dict[Action, tuple[Role, ...]] = {
+    Action.SEE_CALENDAR: (Role.ADMINISTRATOR, *_STAFF),
+    Action.KEEP_CALENDAR: (Role.ADMINISTRATOR,),
+    Action.START_CLASS: (Role.ADMINISTRATOR, *_STAFF),
+    Action.START_CASELOAD: (Role.ADMINISTRATOR,),
+    Action.KEEP_ACCOUNTS: (Role.ADMINISTRATOR,),
 }
 _OF_ONES_OWN = frozenset(
     {Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION, Action.FILL_POCKET, Action.HAND_IN}
@@ -84,6 +107,7 @@ _IN_CASELOAD = frozenset({Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION})
 TABLE: frozenset[tuple[Action, Role, Relation]] = frozenset(
     {(Action.USE_ACCOUNT, role, Relation.OWN) for role in Role}
     | {(action, role, Relation.CLASS) for action, roles in _ROLES_IN_CLASS.items() for role in roles}
+    | {(action, role, Relation.SCHOOL) for action, roles in _ROLES_IN_SCHOOL.items() for role in roles}
     | {(action, Role.STUDENT, Relation.OWN) for action in _OF_ONES_OWN}
     | {(action, role, Relation.CASELOAD) for action in _IN_CASELOAD for role in _SETTERS}
 )
@@ -99,6 +123,15 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_WORKLIST: "What to hand in is shown to the student it is for.",
     Action.SEE_BOARD: "The pegs are for the staff of the class.",
     Action.SEE_HANDINS: "The list of hand-ins is for the staff of the class.",
+    Action.SEE_ROSTER: "The class list is for the staff of the class.",
+    Action.KEEP_ROSTER: "Only the lead and co-teachers of the class change its list.",
+    Action.SEE_STAFF: "The staff of a class is shown to its staff.",
+    Action.KEEP_STAFF: "Only the lead and co-teachers of the class change its staff.",
+    Action.START_CLASS: "Only members of staff start a class.",
+    Action.START_CASELOAD: "Only a school administrator starts a caseload: its staff see work in all classes.",
+    Action.KEEP_ACCOUNTS: "Only a school administrator keeps the staff accounts.",
+    Action.SEE_CALENDAR: "The calendar's settings are for the staff.",
+    Action.KEEP_CALENDAR: "Only a school administrator changes the calendar.",
 }
 
 

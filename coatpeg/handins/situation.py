@@ -56,9 +56,11 @@ class Situation:
         return max(moments, default=None)
 
 
-def situation(group_id: int, now: datetime, *, enrolment_id: int | None = None) -> Situation:
-    """Load and judge a group, or one student of it."""
-    calendar = school_calendar()
+def situation(
+    group_id: int, now: datetime, *, enrolment_id: int | None = None, calendar: SchoolCalendar | None = None
+) -> Situation:
+    """Load and judge a group, or one student of it; by another calendar than the school's to see what it would do."""
+    calendar = calendar or school_calendar()
     today = calendar.local_day(now)
     of_group = members(group_id, today, enrolment_id=enrolment_id)
     handins = handins_of_group(group_id)

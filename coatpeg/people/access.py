@@ -41,6 +41,21 @@ def to_student(person: Person, enrolment: Enrolment) -> Standings:
     return frozenset(found)
 
 
+def to_school(person: Person) -> Standings:
+    """How a person stands to the school as a whole: as its administrator, by their roles in any group, as a student.
+
+    A member of staff who is in no group yet stands there as an observer does.
+    """
+    roles = {Role(one) for one in StaffRole.objects.filter(person=person).values_list("role", flat=True).distinct()}
+    if person.is_administrator:
+        roles.add(Role.ADMINISTRATOR)
+    if not roles and person.is_staff:
+        roles.add(Role.OBSERVER)
+    if not roles and Enrolment.objects.filter(person=person).exists():
+        roles.add(Role.STUDENT)
+    return frozenset((role, Relation.SCHOOL) for role in roles)
+
+
 def require(action: Action, standings: Standings) -> None:
     """Raise ``Gone`` for a stranger and ``Refused`` for a member who may not do this."""
     decision = decide(action, standings)
@@ -54,6 +69,13 @@ def require(action: Action, standings: Standings) -> None:
 def require_in_group(person: Person, action: Action, group_id: int) -> Standings:
     """``require`` towards a teaching group; returns how the person stands to it."""
     standings = to_group(person, group_id)
+    require(action, standings)
+    return standings
+
+
+def require_in_school(person: Person, action: Action) -> Standings:
+    """``require`` towards what belongs to the whole school."""
+    standings = to_school(person)
     require(action, standings)
     return standings
 

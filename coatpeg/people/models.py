@@ -17,7 +17,11 @@ class Person(AbstractBaseUser):
     given_name = models.CharField(max_length=100)
     family_name = models.CharField(max_length=100, blank=True, default="")
     email = models.EmailField(blank=True, default="")
+    number = models.CharField(max_length=40, unique=True, null=True, blank=True, db_collation="utf8mb4_bin")
+    """The school's own number of a student."""
     is_active = models.BooleanField(default=True)
+    is_staff = models.BooleanField(default=False)
+    """A member of staff: may be given a role in a class, and start one."""
     is_administrator = models.BooleanField(default=False)
 
     USERNAME_FIELD = "username"
@@ -94,7 +98,11 @@ class Period(models.Model):
 
 
 class Enrolment(models.Model):
-    """A student in a teaching group, from–to (both included), with their peg picture and tint."""
+    """A student in a teaching group, from–to (both included), with their peg picture and tint.
+
+    ``lap`` counts how often all pictures in all tints have been dealt before: a year group has more students than
+    there are pegs, and only then do two look alike.
+    """
 
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="enrolments")
     person = models.ForeignKey(Person, models.PROTECT, related_name="enrolments")
@@ -102,14 +110,33 @@ class Enrolment(models.Model):
     last = models.DateField(null=True, blank=True)
     picture = models.CharField(max_length=40, db_collation="utf8mb4_bin")
     tint = models.PositiveSmallIntegerField(default=0)
+    lap = models.PositiveSmallIntegerField(default=0)
 
     class Meta:
-        """Once a group, and no peg picture twice there."""
+        """Once a group, and no peg picture twice there, as far as they reach."""
 
         constraints = (
             models.UniqueConstraint(fields=("group", "person"), name="enrolled_once"),
-            models.UniqueConstraint(fields=("group", "picture", "tint"), name="peg_picture_once"),
+            models.UniqueConstraint(fields=("group", "picture", "tint", "lap"), name="peg_picture_once"),
         )
+
+
+class Absence(models.Model):
+    """Days between leaving a group and coming back, both included: not enrolled on them."""
+
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="absences")
+    first = models.DateField()
+    last = models.DateField()
+
+
+class RosterChange(models.Model):
+    """What one whole-list action did, so that it can be undone; ``data`` is forgotten with the undo."""
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="roster_changes")
+    person = models.ForeignKey(Person, models.PROTECT)
+    at = models.DateTimeField()
+    data = models.JSONField()
+    undone_at = models.DateTimeField(null=True, blank=True)
 
 
 class PeriodMembership(models.Model):

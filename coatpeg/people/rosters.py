@@ -28,6 +28,8 @@ _ENROLMENTS = models.Enrolment.objects.values_list(
     "periods__last",
     "periods__period__name",
     "working_groups__name",
+    "absences__first",
+    "absences__last",
 )
 _ADJUSTMENTS = models.Adjustment.objects.values_list("person_id", "extra_days", "first", "last")
 
@@ -65,7 +67,7 @@ def members(group_id: int, today: date, *, enrolment_id: int | None = None) -> l
     for row in rows:
         gathered = of_enrolment.get(row[0])
         if gathered is None:
-            gathered = of_enrolment[row[0]] = _Gathered(row[:8], {}, {})
+            gathered = of_enrolment[row[0]] = _Gathered(row[:8], {}, {}, {})
         gathered.add(*row[8:])
     adjustments = _adjustments(group_id)
     alike: dict[Student, Student] = {}
@@ -74,13 +76,25 @@ def members(group_id: int, today: date, *, enrolment_id: int | None = None) -> l
 
 
 class _Gathered(NamedTuple):
-    """An enrolment and what its rows hold: period memberships with the period's name, working groups."""
+    """An enrolment and what its rows hold: period memberships with the period's name, working groups, absences."""
 
     row: tuple[Any, ...]
     periods: dict[tuple[int, Span], str]
     groups: dict[str, None]
+    away: dict[Span, None]
 
-    def add(self, period: int | None, first: date, last: date | None, name: str, group: str | None) -> None:
+    def add(
+        self,
+        period: int | None,
+        first: date,
+        last: date | None,
+        name: str,
+        group: str | None,
+        away_first: date | None,
+        away_last: date | None,
+    ) -> None:
+        if away_first is not None:
+            self.away[Span(away_first, away_last)] = None
         if period is not None:
             self.periods[period, Span(first, last)] = name
         if group is not None:
@@ -88,7 +102,8 @@ class _Gathered(NamedTuple):
 
     def member(self, adjustments: Mapping[int, list[Adjustment]], alike: dict[Student, Student], today: date) -> Member:
         pk, person_id, given, family, picture, tint, first, last = self.row
-        student = Student(Span(first, last), tuple(self.periods), tuple(adjustments.get(person_id, ())))
+        mine = tuple(adjustments.get(person_id, ()))
+        student = Student(Span(first, last), tuple(self.periods), mine, tuple(self.away))
         student = alike.setdefault(student, student)
         period_id = student.period_on(today)
         period = next((name for (one, _), name in self.periods.items() if one == period_id), "")

@@ -13,8 +13,12 @@ from ninja.security import SessionAuth
 
 from coatpeg.core.errors import CoatPegError, TooLarge
 from coatpeg.handins.api import router as handins_router
+from coatpeg.handins.calendar_api import router as calendar_router
 from coatpeg.marking.api import router as marking_router
+from coatpeg.outlines.api import router as outlines_router
+from coatpeg.people.api import router as people_router
 from coatpeg.portfolios.api import router as portfolios_router
+from coatpeg.portfolios.roster_api import router as roster_router
 from coatpeg.web.middleware import database_away
 from coatpeg.web.problems import csrf_failure, problem, response_of, signed_out, unreadable
 from coatpeg.web.sessions import router as sessions_router
@@ -36,7 +40,17 @@ api = NinjaAPI(
     openapi_url=None,
     urls_namespace="api",
 )
-for router in (sessions_router, portfolios_router, handins_router, marking_router):
+ROUTERS = (
+    sessions_router,
+    people_router,
+    roster_router,
+    calendar_router,
+    outlines_router,
+    portfolios_router,
+    handins_router,
+    marking_router,
+)
+for router in ROUTERS:
     api.add_router("", router)
 
 

@@ -4,6 +4,70 @@
  */
 
 export interface paths {
+    "/api/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Accounts
+         * @description All staff accounts.
+         */
+        get: operations["see_accounts"];
+        put?: never;
+        /**
+         * Add Account
+         * @description Make a staff account.
+         */
+        post: operations["add_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{person_id}/active": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Active
+         * @description Close or open a staff account.
+         */
+        put: operations["set_active"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{person_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Password
+         * @description Give a staff account a new first password.
+         */
+        post: operations["new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/artefacts/{artefact_id}/file": {
         parameters: {
             query?: never;
@@ -38,6 +102,70 @@ export interface paths {
         get: operations["read_thumbnail"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Calendar
+         * @description The school's calendar.
+         */
+        get: operations["see_calendar"];
+        /**
+         * Change Calendar
+         * @description Take a calendar; says what it changed.
+         */
+        put: operations["change_calendar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Calendar File
+         * @description The days off in an iCalendar file; nothing is written.
+         */
+        post: operations["read_calendar_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Calendar
+         * @description What a calendar would change.
+         */
+        post: operations["preview_calendar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -98,6 +226,26 @@ export interface paths {
          * @description Bring back what was taken out.
          */
         post: operations["restore_evidence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Class
+         * @description Start a class.
+         */
+        post: operations["start_class"];
         delete?: never;
         options?: never;
         head?: never;
@@ -221,6 +369,230 @@ export interface paths {
          */
         get: operations["see_pile"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Roster
+         * @description The class list.
+         */
+        get: operations["see_roster"];
+        put?: never;
+        /**
+         * Apply List
+         * @description Apply a list without its bad lines.
+         */
+        post: operations["apply_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/changes/{change_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo List
+         * @description Take back what a list did.
+         */
+        post: operations["undo_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read List File
+         * @description The table in a CSV or XLSX file; nothing is written.
+         */
+        post: operations["read_list_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Left
+         * @description Mark students as left.
+         */
+        post: operations["mark_left"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/pegs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swap Pegs
+         * @description Let two students change pegs.
+         */
+        post: operations["swap_pegs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview List
+         * @description What a list would do; nothing is written.
+         */
+        post: operations["preview_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pasted List
+         * @description The table in a pasted text; nothing is written.
+         */
+        post: operations["read_pasted_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/rejected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rejected Lines
+         * @description The lines that cannot be taken, as CSV with the reason in a column.
+         */
+        post: operations["rejected_lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/staff": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Staff
+         * @description The staff of a class.
+         */
+        get: operations["see_staff"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/staff/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Staff
+         * @description Staff accounts by a part of a name or address.
+         */
+        get: operations["find_staff"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/staff/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Role
+         * @description Give a role, change it, or take somebody out of the class.
+         */
+        put: operations["set_role"];
         post?: never;
         delete?: never;
         options?: never;
@@ -561,6 +933,92 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccountIn
+         * @description A new staff account.
+         */
+        AccountIn: {
+            /**
+             * Administrator
+             * @default false
+             */
+            administrator: boolean;
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * Family
+             * @default
+             */
+            family: string;
+            /**
+             * Given
+             * @default
+             */
+            given: string;
+        };
+        /**
+         * AccountShape
+         * @description A staff account.
+         */
+        AccountShape: {
+            /** Active */
+            active: boolean;
+            /** Administrator */
+            administrator: boolean;
+            /** Classes */
+            classes: string[];
+            /** Email */
+            email: string;
+            /** Name */
+            name: string;
+            /** Person */
+            person: number;
+            /** Username */
+            username: string;
+        };
+        /**
+         * ActiveIn
+         * @description Whether the account is open.
+         */
+        ActiveIn: {
+            /** Active */
+            active: boolean;
+        };
+        /**
+         * AppliedShape
+         * @description What a list did; ``change`` undoes it.
+         */
+        AppliedShape: {
+            /** Change */
+            change: number | null;
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Left */
+            left: number;
+        };
+        /**
+         * ApplyIn
+         * @description The same with the students to mark as left and the day on which the others join.
+         */
+        ApplyIn: {
+            /** As New */
+            as_new?: number[];
+            /** Columns */
+            columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
+            /** First */
+            first?: string | null;
+            /** Heading */
+            heading?: string[];
+            /** Leave */
+            leave?: number[];
+            /** Rows */
+            rows: string[][];
+        };
+        /**
          * ArtefactShape
          * @description An artefact, live or frozen. ``size`` in bytes, ``width`` and ``height`` in pixels.
          */
@@ -615,6 +1073,59 @@ export interface components {
             weeks: components["schemas"]["WeekShape"][];
         };
         /**
+         * CalendarIn
+         * @description A calendar as a person fills it in; ``key`` is the one they saw.
+         */
+        CalendarIn: {
+            /** Days Off */
+            days_off: components["schemas"]["SpanShape"][];
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /** Terms */
+            terms: components["schemas"]["SpanShape"][];
+            /** Weekdays */
+            weekdays: number[];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * CalendarPreviewShape
+         * @description What a calendar would do: school days lost and gained, what moves, hand-ins due on a day off.
+         */
+        CalendarPreviewShape: {
+            /** Due On Days Off */
+            due_on_days_off: string[];
+            /** Gained */
+            gained: string[];
+            /** Lost */
+            lost: string[];
+            /** Moved */
+            moved: components["schemas"]["MovedShape"][];
+        };
+        /**
+         * CalendarShape
+         * @description The calendar as it stands; ``key`` names this state of it. Weekdays from 0, Monday.
+         */
+        CalendarShape: {
+            /** Days Off */
+            days_off: components["schemas"]["SpanShape"][];
+            /** Key */
+            key: string;
+            /** May Change */
+            may_change: boolean;
+            /** School */
+            school: string;
+            /** Terms */
+            terms: components["schemas"]["SpanShape"][];
+            /** Weekdays */
+            weekdays: number[];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * CellShape
          * @description One student and hand-in.
          */
@@ -654,6 +1165,18 @@ export interface components {
             number: number;
             /** Verb */
             verb: string;
+        };
+        /**
+         * ChangeShape
+         * @description A field that the list would change.
+         */
+        ChangeShape: {
+            /** Field */
+            field: string;
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
         };
         /**
          * ChangesShape
@@ -927,6 +1450,18 @@ export interface components {
             voided_at: string | null;
         };
         /**
+         * FoundStaff
+         * @description A staff account that may be added.
+         */
+        FoundStaff: {
+            /** Email */
+            email: string;
+            /** Name */
+            name: string;
+            /** Person */
+            person: number;
+        };
+        /**
          * FrozenEvidence
          * @description Evidence as it was handed in.
          */
@@ -989,6 +1524,32 @@ export interface components {
             id: number;
             /** Title */
             title: string;
+        };
+        /**
+         * GroupIn
+         * @description A class, caseload or cohort to start; ``lead`` is another person's id, for administrators.
+         */
+        GroupIn: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Kind
+             * @default class
+             * @enum {string}
+             */
+            kind: "class" | "cohort" | "caseload";
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Lead */
+            lead?: number | null;
+            /** Name */
+            name: string;
         };
         /**
          * GroupLine
@@ -1074,6 +1635,55 @@ export interface components {
             title: string;
         };
         /**
+         * LeaveIn
+         * @description Enrolments that end today.
+         */
+        LeaveIn: {
+            /** Students */
+            students: number[];
+        };
+        /**
+         * LeaverShape
+         * @description A student of the class whom the list does not name.
+         */
+        LeaverShape: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * LeftOutShape
+         * @description An event of a file that is no day off, and why.
+         */
+        LeftOutShape: {
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * LineShape
+         * @description What a line would do.
+         */
+        LineShape: {
+            /** Changes */
+            changes: components["schemas"]["ChangeShape"][];
+            /** Fix */
+            fix: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "new" | "here" | "joins" | "back" | "changed" | "twice" | "incomplete" | "unreadable";
+            /** Why */
+            why: string;
+        };
+        /**
          * LinkIn
          * @description A link with the student's own title.
          */
@@ -1085,6 +1695,57 @@ export interface components {
              * @default
              */
             title: string;
+        };
+        /**
+         * ListIn
+         * @description A list as the person has it before them.
+         */
+        ListIn: {
+            /** As New */
+            as_new?: number[];
+            /** Columns */
+            columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
+            /** Heading */
+            heading?: string[];
+            /** Rows */
+            rows: string[][];
+        };
+        /**
+         * ListedStudent
+         * @description A student of the list.
+         */
+        ListedStudent: {
+            /** Email */
+            email: string;
+            /** Family Name */
+            family_name: string;
+            /** Find */
+            find: string;
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /** Given Name */
+            given_name: string;
+            /** Groups */
+            groups: string[];
+            /** Id */
+            id: number;
+            /** Last */
+            last: string | null;
+            /** Left */
+            left: boolean;
+            /** Number */
+            number: string;
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Tint */
+            tint: number;
+            /** Username */
+            username: string;
         };
         /**
          * MarkIn
@@ -1176,6 +1837,18 @@ export interface components {
             picture: string;
             /** Tint */
             tint: number;
+        };
+        /**
+         * NewAccountShape
+         * @description A user name and the first password, shown this once.
+         */
+        NewAccountShape: {
+            /** Password */
+            password: string;
+            /** Person */
+            person: number;
+            /** Username */
+            username: string;
         };
         /**
          * OpenHandIn
@@ -1315,6 +1988,14 @@ export interface components {
             score: number | null;
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * PastedIn
+         * @description A pasted text.
+         */
+        PastedIn: {
+            /** Text */
+            text: string;
         };
         /**
          * PeriodPlan
@@ -1490,6 +2171,16 @@ export interface components {
             without_due: string[];
         };
         /**
+         * ReadCalendarShape
+         * @description What a file says.
+         */
+        ReadCalendarShape: {
+            /** Days Off */
+            days_off: components["schemas"]["SpanShape"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutShape"][];
+        };
+        /**
          * ReviewedShape
          * @description What an outcome did; ``released`` names other hand-ins whose locks it opened.
          */
@@ -1498,6 +2189,53 @@ export interface components {
             outcome: number;
             /** Released */
             released: string[];
+        };
+        /**
+         * RoleIn
+         * @description The role to have; None takes out of the class.
+         */
+        RoleIn: {
+            /** Role */
+            role: ("lead" | "co_teacher" | "marker" | "observer") | null;
+        };
+        /**
+         * RoleLine
+         * @description A role and what it may do, in words.
+         */
+        RoleLine: {
+            /** May */
+            may: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "co_teacher" | "marker" | "observer";
+        };
+        /**
+         * RosterPreview
+         * @description What a list would do, line by line.
+         */
+        RosterPreview: {
+            /** Lines */
+            lines: components["schemas"]["LineShape"][];
+            /** Missing */
+            missing: components["schemas"]["LeaverShape"][];
+        };
+        /**
+         * RosterShape
+         * @description The class list.
+         */
+        RosterShape: {
+            group: components["schemas"]["GroupShape"];
+            /** May Change */
+            may_change: boolean;
+            /** Students */
+            students: components["schemas"]["ListedStudent"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
         };
         /**
          * RowShape
@@ -1624,6 +2362,55 @@ export interface components {
             username: string;
         };
         /**
+         * SpanShape
+         * @description A term, or a run of days off: both ends included, with its name.
+         */
+        SpanShape: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * StaffLine
+         * @description A member of staff in a class; ``me`` marks the person who asks.
+         */
+        StaffLine: {
+            /** Email */
+            email: string;
+            /** Me */
+            me: boolean;
+            /** Name */
+            name: string;
+            /** Person */
+            person: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "co_teacher" | "marker" | "observer";
+        };
+        /**
+         * StaffShape
+         * @description The staff of a class.
+         */
+        StaffShape: {
+            /** May Change */
+            may_change: boolean;
+            /** Roles */
+            roles: components["schemas"]["RoleLine"][];
+            /** Staff */
+            staff: components["schemas"]["StaffLine"][];
+        };
+        /**
          * StudentHandIn
          * @description A hand-in as its student sees it. ``due_in`` counts school days from today to a
          *     due day that has not passed; ``due_again`` is the own due moment of a *sent back*.
@@ -1700,6 +2487,28 @@ export interface components {
             receipt: string;
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * SwapIn
+         * @description Two enrolments that change pegs.
+         */
+        SwapIn: {
+            /** One */
+            one: number;
+            /** Other */
+            other: number;
+        };
+        /**
+         * TableShape
+         * @description A list as read, with what each column seems to hold.
+         */
+        TableShape: {
+            /** Columns */
+            columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
+            /** Heading */
+            heading: string[];
+            /** Rows */
+            rows: string[][];
         };
         /**
          * TermLine
@@ -1837,6 +2646,96 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    see_accounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountShape"][];
+                };
+            };
+        };
+    };
+    add_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewAccountShape"];
+                };
+            };
+        };
+    };
+    set_active: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActiveIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewAccountShape"];
+                };
+            };
+        };
+    };
     read_file: {
         parameters: {
             query?: never;
@@ -1878,6 +2777,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    see_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarShape"];
+                };
+            };
+        };
+    };
+    change_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarPreviewShape"];
+                };
+            };
+        };
+    };
+    read_calendar_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadCalendarShape"];
+                };
+            };
+        };
+    };
+    preview_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarPreviewShape"];
                 };
             };
         };
@@ -1948,6 +2945,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedShape"];
+                };
+            };
+        };
+    };
+    start_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
                 };
             };
         };
@@ -2115,6 +3136,306 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Pile"];
                 };
+            };
+        };
+    };
+    see_roster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterShape"];
+                };
+            };
+        };
+    };
+    apply_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedShape"];
+                };
+            };
+        };
+    };
+    undo_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                change_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    read_list_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableShape"];
+                };
+            };
+        };
+    };
+    mark_left: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedShape"];
+                };
+            };
+        };
+    };
+    swap_pegs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    preview_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterPreview"];
+                };
+            };
+        };
+    };
+    read_pasted_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableShape"];
+                };
+            };
+        };
+    };
+    rejected_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    see_staff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffShape"];
+                };
+            };
+        };
+    };
+    find_staff: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundStaff"][];
+                };
+            };
+        };
+    };
+    set_role: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

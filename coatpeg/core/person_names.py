@@ -1,0 +1,78 @@
+"""Taking a written name apart into family and given name.
+
+There is no rule for names; what a guess can lean on, in this order (common practice of school offices, decided here):
+
+* A comma parts family from given: ``de Souza, Ana Beatriz``.
+* A name in Han, Hangul or kana is written family name first; without a space it is kept whole as the given name.
+* Words in capitals beside words that are not are the family name: ``DUBE Thandi``, ``Thandi DUBE``.
+* Else the last word is the family name, with the particles before it: ``Ludwig van Beethoven`` → *van Beethoven*.
+* One word alone is the given name; the family name stays empty.
+
+The person corrects a guess in the list; nothing is written before they agree.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from typing import NamedTuple
+
+_PARTICLES = """
+af al abu ben bin bint da das de del della den der des di do dos du el ibn la las le les lo los mac mc op st
+’t 't te ten ter the van vom von zu zum zur
+"""
+PARTICLES = frozenset(_PARTICLES.split())
+"""Words that belong to the family name after them. From memory, of the languages schools here are likely to meet."""
+_FAMILY_FIRST = ("CJK UNIFIED", "HANGUL", "HIRAGANA", "KATAKANA")
+
+
+class PersonName(NamedTuple):
+    """A name in two parts; the family name may be empty."""
+
+    family: str
+    given: str
+
+
+def tidy(text: str) -> str:
+    """A name as it is kept: NFC, single spaces, no control or direction characters."""
+    unified = unicodedata.normalize("NFC", text)
+    kept = "".join(" " if one.isspace() else one for one in unified if unicodedata.category(one) not in ("Cc", "Cf"))
+    # The joiners of Indic and Persian writing are format characters that belong to the word.
+    return re.sub(r" +", " ", kept).strip(" ,;")
+
+
+def split(text: str) -> PersonName:
+    """The two parts of a written name; see the module's text for the rules."""
+    if "," in text:
+        family, _, given = text.partition(",")
+        if tidy(given):
+            return PersonName(tidy(family), tidy(given))
+    words = tidy(text).split()
+    if len(words) < 2:
+        return PersonName("", tidy(text))
+    if all(_family_first(word) for word in words):
+        return PersonName(words[0], " ".join(words[1:]))
+    capitals = [_is_capitals(word) for word in words]
+    if any(capitals) and not all(capitals):
+        in_capitals = [_from_capitals(word) for word, so in zip(words, capitals, strict=True) if so]
+        others = [word for word, so in zip(words, capitals, strict=True) if not so]
+        return PersonName(" ".join(in_capitals), " ".join(others))
+    begin = len(words) - 1
+    while begin > 1 and words[begin - 1].casefold() in PARTICLES:
+        begin -= 1
+    return PersonName(" ".join(words[begin:]), " ".join(words[:begin]))
+
+
+def _family_first(word: str) -> bool:
+    return all(unicodedata.name(one, "").startswith(_FAMILY_FIRST) for one in word)
+
+
+def _is_capitals(word: str) -> bool:
+    """A word of at least two letters, all capital (an initial with a point is none)."""
+    letters = [one for one in word if one.isalpha()]
+    return len(letters) > 1 and all(one.isupper() for one in letters)
+
+
+def _from_capitals(word: str) -> str:
+    """``O'NEILL`` → ``O'Neill``, ``SMITH-JONES`` → ``Smith-Jones``."""
+    return re.sub(r"[^\W\d_]+", lambda part: part[0][0] + part[0][1:].lower(), word)

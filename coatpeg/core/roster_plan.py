@@ -1,0 +1,287 @@
+"""What a class list would do, line by line, before anything is written.
+
+Decided here:
+
+* A student is known again by number, else by e-mail address, else by name. By name only where it is certain: within
+  the class, or where exactly one person of the school has that name; and never against a different number or address.
+* A name that reads the same is the same, wherever a list parts it into family and given.
+* An empty cell says nothing: it changes nothing and clears nothing.
+* The same student twice in the list: the first line counts, the later ones say which one it is.
+* Students of the class that the list does not name are offered as leavers, never taken out by themselves.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from coatpeg.core.errors import Invalid
+from coatpeg.core.names import full, search_key
+from coatpeg.core.names import listed as as_listed
+from coatpeg.core.person_names import split, tidy
+from coatpeg.core.roster_table import LONGEST_CELL, Column
+
+_EMAIL = re.compile(r"^[^\s@,;:\"<>()\[\]\\]+@[^\s@,;:\"<>()\[\]\\.]+(\.[^\s@,;:\"<>()\[\]\\.]+)+$")
+LONGEST_NAME = 100
+
+
+class Verdict(StrEnum):
+    """What happens to a line."""
+
+    NEW = "new"
+    HERE = "here"
+    JOINS = "joins"
+    BACK = "back"
+    CHANGED = "changed"
+    TWICE = "twice"
+    INCOMPLETE = "incomplete"
+    UNREADABLE = "unreadable"
+
+
+WRITES = frozenset({Verdict.NEW, Verdict.JOINS, Verdict.BACK, Verdict.CHANGED})
+BAD = frozenset({Verdict.INCOMPLETE, Verdict.UNREADABLE})
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """A line of the list, read."""
+
+    family: str = ""
+    given: str = ""
+    email: str = ""
+    number: str = ""
+    period: str = ""
+    group: str = ""
+
+    @property
+    def listed(self) -> str:
+        """``Dube, Thandi``"""
+        return as_listed(self.family, self.given)
+
+    @property
+    def name_key(self) -> str:
+        """The name folded for finding."""
+        return search_key(full(self.family, self.given))
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """A student the school knows. ``enrolment`` is theirs in this class; ``left`` says it has ended."""
+
+    person: int
+    entry: Entry
+    enrolment: int | None = None
+    left: bool = False
+    groups: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One field that the list would change."""
+
+    field: str
+    old: str
+    new: str
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """What one line would do. ``number`` counts from 1; ``why`` and ``fix`` are words for the person."""
+
+    number: int
+    entry: Entry
+    verdict: Verdict
+    person: int | None = None
+    enrolment: int | None = None
+    changes: tuple[Change, ...] = ()
+    why: str = ""
+    fix: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class RosterPlan:
+    """All lines, and the enrolments of the class that the list does not name."""
+
+    lines: tuple[Line, ...]
+    missing: tuple[int, ...]
+
+
+def check_columns(columns: Sequence[Column], width: int) -> None:
+    """Refuse a choice of columns from which no names can be read."""
+    if len(columns) != width:
+        raise Invalid(
+            f"{len(columns)} columns are named, but the list has {width}.", where="columns", fix="Read the list again."
+        )
+    chosen = [column for column in columns if column is not Column.IGNORE]
+    twice = next((column for column in chosen if chosen.count(column) > 1), None)
+    if twice:
+        raise Invalid(f"Two columns are named “{twice.value}”.", where="columns", fix="Leave one of them out.")
+    if not {Column.NAME, Column.GIVEN, Column.FAMILY} & set(chosen):
+        raise Invalid("No column has the names.", where="columns", fix="Choose the column with the students' names.")
+
+
+def read_entry(cells: Sequence[str], columns: Sequence[Column]) -> Entry:
+    """A line's cells as an entry, tidied; a whole name is taken apart."""
+    by_column = {column: tidy(cell) for column, cell in zip(columns, cells, strict=True) if column is not Column.NAME}
+    whole = next((cell for column, cell in zip(columns, cells, strict=True) if column is Column.NAME), "")
+    name = split(whole)
+    return Entry(
+        by_column.get(Column.FAMILY) or name.family,
+        by_column.get(Column.GIVEN) or name.given,
+        by_column.get(Column.EMAIL, "").lower(),
+        by_column.get(Column.NUMBER, ""),
+        by_column.get(Column.PERIOD, ""),
+        by_column.get(Column.GROUP, ""),
+    )
+
+
+class _People:
+    """Finding a known student again."""
+
+    def __init__(self, known: Iterable[Known]) -> None:
+        self.by_number: dict[str, Known] = {}
+        self.by_email: dict[str, Known] = {}
+        self.by_name: dict[str, list[Known]] = defaultdict(list)
+        for one in known:
+            if one.entry.number:
+                self.by_number[one.entry.number] = one
+            if one.entry.email:
+                self.by_email[one.entry.email.lower()] = one
+            self.by_name[one.entry.name_key].append(one)
+
+    def find(self, entry: Entry) -> Known | None:
+        """Whom a line means; None for somebody new."""
+        found = self.by_number.get(entry.number) if entry.number else None
+        found = found or (self.by_email.get(entry.email) if entry.email else None)
+        if found:
+            return found
+        alike = [one for one in self.by_name.get(entry.name_key, []) if not _contradict(entry, one.entry)]
+        here = [one for one in alike if one.enrolment is not None]
+        if here:
+            return here[0]
+        return alike[0] if len(alike) == 1 else None
+
+
+def _contradict(one: Entry, other: Entry) -> bool:
+    """Whether two entries of one name are certainly two people."""
+    numbers = one.number and other.number and one.number != other.number
+    emails = one.email and other.email and one.email != other.email.lower()
+    return bool(numbers or emails)
+
+
+def plan(entries: Sequence[Entry], known: Iterable[Known], as_new: frozenset[int] = frozenset()) -> RosterPlan:
+    """What a list would do. ``as_new`` names lines that the person says are somebody else than the one found."""
+    known = list(known)
+    people = _People(known)
+    seen: dict[str, int] = {}
+    lines: list[Line] = []
+    named: set[int] = set()
+    for number, entry in enumerate(entries, start=1):
+        line = _bad(number, entry) or _twice(number, entry, seen)
+        if line is None:
+            found = None if number in as_new else people.find(entry)
+            line = _known(number, entry, found) if found else Line(number, entry, Verdict.NEW)
+            if found and found.person in named:
+                line = replace(line, verdict=Verdict.TWICE, why=f"{_called(found.entry)} stands in the list already.")
+            elif found:
+                named.add(found.person)
+            for key in _keys(entry):
+                seen.setdefault(key, number)
+        lines.append(line)
+    missing = tuple(
+        one.enrolment for one in known if one.enrolment is not None and not one.left and one.person not in named
+    )
+    return RosterPlan(tuple(lines), missing)
+
+
+def _called(entry: Entry) -> str:
+    return full(entry.family, entry.given)
+
+
+def _keys(entry: Entry) -> list[str]:
+    """By what a later line would be the same student."""
+    keys = [f"number {entry.number}"] if entry.number else []
+    keys += [f"email {entry.email}"] if entry.email else []
+    return keys or [f"name {entry.name_key}"]
+
+
+def _bad(number: int, entry: Entry) -> Line | None:
+    """A line that cannot be taken as it is."""
+    if not entry.family and not entry.given:
+        return Line(
+            number, entry, Verdict.INCOMPLETE, why="There is no name in this line.", fix="Write the name, or leave it."
+        )
+    longest = max(len(entry.family), len(entry.given))
+    if longest > LONGEST_NAME:
+        return Line(
+            number,
+            entry,
+            Verdict.UNREADABLE,
+            why=f"The name has {longest} characters; {LONGEST_NAME} is the most.",
+            fix="Look whether two columns have run together.",
+        )
+    if not any(one.isalpha() for one in entry.family + entry.given):
+        return Line(
+            number,
+            entry,
+            Verdict.UNREADABLE,
+            why=f"“{_called(entry)}” is not a name.",
+            fix="Choose another column for the names, or leave this line.",
+        )
+    if entry.email and not _EMAIL.match(entry.email):
+        return Line(
+            number,
+            entry,
+            Verdict.UNREADABLE,
+            why=f"“{entry.email}” is not a complete e-mail address.",
+            fix="Fix it, or empty the cell to add the student without e-mail.",
+        )
+    too_long = next((cell for cell in (entry.number, entry.period, entry.group) if len(cell) > 40), None)
+    if too_long or len(entry.email) > LONGEST_CELL:
+        return Line(
+            number,
+            entry,
+            Verdict.UNREADABLE,
+            why=f"“{(too_long or entry.email)[:40]}…” is too long.",
+            fix="A number, period or group has at most 40 characters.",
+        )
+    return None
+
+
+def _twice(number: int, entry: Entry, seen: Mapping[str, int]) -> Line | None:
+    earlier = next((seen[key] for key in _keys(entry) if key in seen), None)
+    if earlier is None:
+        return None
+    return Line(
+        number,
+        entry,
+        Verdict.TWICE,
+        why=f"The same student as in line {earlier}.",
+        fix="Nothing to do; or give both lines a student number, if they are two people.",
+    )
+
+
+def _known(number: int, entry: Entry, found: Known) -> Line:
+    """A line that names a known student."""
+    changes = tuple(_changes(entry, found))
+    verdict = Verdict.CHANGED if changes else Verdict.HERE
+    why = ""
+    if found.enrolment is None:
+        verdict = Verdict.JOINS
+        why = f"Known from {' and '.join(found.groups)}." if found.groups else "Known to the school already."
+    elif found.left:
+        verdict, why = Verdict.BACK, "Was in this class before; the portfolio is still there."
+    return Line(number, entry, verdict, found.person, found.enrolment, changes, why)
+
+
+def _changes(entry: Entry, found: Known) -> Iterable[Change]:
+    """What the list says otherwise than what is known. Of a joiner, only what belongs to the person."""
+    same_name = _called(entry).casefold() == _called(found.entry).casefold()
+    fields = ("email", "number") if same_name else ("family", "given", "email", "number")
+    for name in fields if found.enrolment is None else (*fields, "period", "group"):
+        old, new = getattr(found.entry, name), getattr(entry, name)
+        if new and new != old:
+            yield Change(name, old, new)

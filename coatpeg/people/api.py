@@ -1,0 +1,179 @@
+"""The staff of a class and the school's staff accounts."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from django.http import HttpRequest
+from ninja import Router, Status
+from pydantic import Field
+
+from coatpeg.core.policy import Action, Role
+from coatpeg.people import staffing
+from coatpeg.people.requests import now, person_of
+from coatpeg.people.schemas import Shape
+
+router = Router(tags=["staff"])
+StaffWord = Literal["lead", "co_teacher", "marker", "observer"]
+
+
+class StaffLine(Shape):
+    """A member of staff in a class; ``me`` marks the person who asks."""
+
+    person: int
+    name: str
+    email: str
+    role: StaffWord
+    me: bool
+
+
+class RoleLine(Shape):
+    """A role and what it may do, in words."""
+
+    role: StaffWord
+    may: str
+
+
+class StaffShape(Shape):
+    """The staff of a class."""
+
+    staff: list[StaffLine]
+    roles: list[RoleLine]
+    may_change: bool
+
+
+class FoundStaff(Shape):
+    """A staff account that may be added."""
+
+    person: int
+    name: str
+    email: str
+
+
+class RoleIn(Shape):
+    """The role to have; None takes out of the class."""
+
+    role: StaffWord | None
+
+
+class AccountShape(Shape):
+    """A staff account."""
+
+    person: int
+    name: str
+    username: str
+    email: str
+    active: bool
+    administrator: bool
+    classes: list[str]
+
+
+class AccountIn(Shape):
+    """A new staff account."""
+
+    family: str = Field(default="", max_length=100)
+    given: str = Field(default="", max_length=100)
+    email: str = Field(default="", max_length=200)
+    administrator: bool = False
+
+
+class NewAccountShape(Shape):
+    """A user name and the first password, shown this once."""
+
+    person: int
+    username: str
+    password: str
+
+
+class ActiveIn(Shape):
+    """Whether the account is open."""
+
+    active: bool
+
+
+def _action(action: Action) -> dict[str, str]:
+    return {"x-action": action.name}
+
+
+@router.get(
+    "/groups/{group_id}/staff",
+    response=StaffShape,
+    operation_id="see_staff",
+    openapi_extra=_action(Action.SEE_STAFF),
+)
+def see_staff(request: HttpRequest, group_id: int) -> Any:
+    """The staff of a class."""
+    return staffing.staff_of(person_of(request), group_id)
+
+
+@router.get(
+    "/groups/{group_id}/staff/find",
+    response=list[FoundStaff],
+    operation_id="find_staff",
+    openapi_extra=_action(Action.KEEP_STAFF),
+)
+def find_staff(request: HttpRequest, group_id: int, text: str) -> Any:
+    """Staff accounts by a part of a name or address."""
+    return staffing.find_staff(person_of(request), group_id, text)
+
+
+@router.put(
+    "/groups/{group_id}/staff/{person_id}",
+    response={204: None},
+    operation_id="set_role",
+    openapi_extra=_action(Action.KEEP_STAFF),
+)
+def set_role(request: HttpRequest, group_id: int, person_id: int, body: RoleIn) -> Any:
+    """Give a role, change it, or take somebody out of the class."""
+    role = Role(body.role) if body.role else None
+    staffing.set_role(person_of(request), group_id, person_id, role, now())
+    return Status(204, None)
+
+
+@router.get(
+    "/accounts", response=list[AccountShape], operation_id="see_accounts", openapi_extra=_action(Action.KEEP_ACCOUNTS)
+)
+def see_accounts(request: HttpRequest) -> Any:
+    """All staff accounts."""
+    return staffing.accounts(person_of(request))
+
+
+@router.post(
+    "/accounts",
+    response={201: NewAccountShape},
+    operation_id="add_account",
+    openapi_extra=_action(Action.KEEP_ACCOUNTS),
+)
+def add_account(request: HttpRequest, body: AccountIn) -> Any:
+    """Make a staff account."""
+    made = staffing.add_account(
+        person_of(request), body.family, body.given, body.email, now(), administrator=body.administrator
+    )
+    return Status(201, _new(made))
+
+
+def _new(made: staffing.NewAccount) -> dict[str, Any]:
+    return {"person": made.person.pk, "username": made.person.username or "", "password": made.password}
+
+
+@router.put(
+    "/accounts/{person_id}/active",
+    response={204: None},
+    operation_id="set_active",
+    openapi_extra=_action(Action.KEEP_ACCOUNTS),
+)
+def set_active(request: HttpRequest, person_id: int, body: ActiveIn) -> Any:
+    """Close or open a staff account."""
+    staffing.set_active(person_of(request), person_id, now(), active=body.active)
+    return Status(204, None)
+
+
+@router.post(
+    "/accounts/{person_id}/password",
+    response=NewAccountShape,
+    operation_id="new_password",
+    openapi_extra=_action(Action.KEEP_ACCOUNTS),
+)
+def new_password(request: HttpRequest, person_id: int) -> Any:
+    """Give a staff account a new first password."""
+    return _new(staffing.new_password(person_of(request), person_id, now()))

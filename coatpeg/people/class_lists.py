@@ -1,0 +1,249 @@
+"""The class list: seeing it, reading a new one and saying what that would do, swapping pegs.
+
+Applying a list makes portfolios and so lives a room higher (``portfolios.enrolling``).
+"""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+
+from openpyxl import load_workbook
+
+from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.names import search_key
+from coatpeg.core.policy import Action, decide
+from coatpeg.core.roster_plan import Entry, Known, RosterPlan, check_columns, plan, read_entry
+from coatpeg.core.roster_table import LONGEST_CELL, MOST_COLUMNS, MOST_LINES, Column, Table, read_text, table_of
+from coatpeg.events.recording import deed
+from coatpeg.people.access import require_in_group
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Enrolment, Person, TeachingGroup, WorkingGroup
+from coatpeg.people.rosters import Member, members
+
+MOST_BYTES = 10_000_000
+MOST_UNPACKED = 100_000_000
+"""Bytes a workbook may unpack to: a zip bomb stops here, a school's list never comes near."""
+
+
+@dataclass(frozen=True, slots=True)
+class ClassList:
+    """A list as a person has it before them: rows, what each column holds, which lines are somebody new after all."""
+
+    rows: tuple[tuple[str, ...], ...]
+    columns: tuple[Column, ...]
+    as_new: frozenset[int] = frozenset()
+
+
+def read_pasted(person: Person, group_id: int, text: str) -> Table:
+    """The table in a pasted text."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    return read_text(text)
+
+
+def read_file(person: Person, group_id: int, data: bytes, name: str) -> Table:
+    """The table in a CSV or XLSX file, told by its content."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    if len(data) > MOST_BYTES:
+        raise Invalid(
+            f"“{name}” has {len(data) // 1_000_000} MB; {MOST_BYTES // 1_000_000} MB is the most.",
+            where="file",
+            fix="Keep only the list of students in it.",
+        )
+    if data.startswith(b"PK\x03\x04"):
+        return table_of(_workbook(data, name))
+    return read_text(_decoded(data, name))
+
+
+def _decoded(data: bytes, name: str) -> str:
+    """Text in UTF-8 or UTF-16 by its mark, else in the Western encoding that older spreadsheets write."""
+    if data.startswith((b"\xff\xfe", b"\xfe\xff")):
+        return data.decode("utf-16", "replace")
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        text = data.decode("cp1252", "replace")
+    if "\x00" in text:
+        raise Invalid(
+            f"“{name}” is not a list that can be read.", where="file", fix="Save it as CSV or as an Excel workbook."
+        )
+    return text
+
+
+def _workbook(data: bytes, name: str) -> list[list[str]]:
+    """The first sheet of a workbook, as text; formulas by their last value."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as packed:
+            if sum(one.file_size for one in packed.infolist()) > MOST_UNPACKED:
+                raise Invalid(
+                    f"“{name}” unpacks to more than {MOST_UNPACKED // 1_000_000} MB.",
+                    where="file",
+                    fix="Copy the list into a new workbook.",
+                )
+        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
+        sheet = book.worksheets[0]
+        rows = sheet.iter_rows(max_row=MOST_LINES + 2, max_col=MOST_COLUMNS + 1, values_only=True)
+        return [[_cell(value) for value in row] for row in rows]
+    except Invalid:
+        raise
+    except Exception as error:
+        raise Invalid(
+            f"“{name}” is not a workbook that can be read.", where="file", fix="Save it as .xlsx or .csv and try again."
+        ) from error
+
+
+def _cell(value: Any) -> str:
+    """A cell as it reads: whole numbers without a fraction, dates as dates."""
+    if value is None:
+        return ""
+    if isinstance(value, float) and value.is_integer():
+        return str(int(value))
+    if isinstance(value, datetime):
+        return value.date().isoformat()
+    return str(value)[: LONGEST_CELL * 2]
+
+
+def preview(person: Person, group_id: int, of: ClassList, now: datetime) -> RosterPlan:
+    """What a list would do, line by line; a fixed number of queries."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    return planned(group_id, of, now)
+
+
+def planned(group_id: int, of: ClassList, now: datetime) -> RosterPlan:
+    """The plan of a list against what stands in the class now."""
+    entries = read_entries(of)
+    today = school_calendar().local_day(now)
+    return plan(entries, known_students(group_id, today), of.as_new)
+
+
+def read_entries(of: ClassList) -> list[Entry]:
+    """The lines of a list, read by its columns."""
+    if len(of.rows) > MOST_LINES:
+        raise Invalid(
+            f"The list has {len(of.rows)} lines; {MOST_LINES} is the most.", where="rows", fix="Bring it in parts."
+        )
+    widths = {len(row) for row in of.rows}
+    if widths != {len(of.columns)}:
+        raise Invalid("The lines of the list differ in length.", where="rows", fix="Read the list again.")
+    check_columns(of.columns, len(of.columns))
+    return [read_entry(row, of.columns) for row in of.rows]
+
+
+def known_students(group_id: int, today: date) -> list[Known]:
+    """Every student of the school, those of the group with their enrolment, period and working group of today."""
+    here = {one.person_id: one for one in members(group_id, today)}
+    groups: dict[int, list[str]] = defaultdict(list)
+    elsewhere = Enrolment.objects.exclude(group_id=group_id).exclude(group__kind=TeachingGroup.Kind.CASELOAD)
+    for person_id, name in elsewhere.values_list("person_id", "group__name"):
+        groups[person_id].append(name)
+    found = []
+    students = Person.objects.filter(is_staff=False).order_by("pk")
+    for pk, family, given, email, number in students.values_list("pk", "family_name", "given_name", "email", "number"):
+        member = here.get(pk)
+        entry = Entry(
+            family,
+            given,
+            email,
+            number or "",
+            member.period if member else "",
+            member.groups[0] if member and member.groups else "",
+        )
+        last = member.student.enrolled.last if member else None
+        found.append(
+            Known(
+                pk,
+                entry,
+                member.enrolment_id if member else None,
+                last is not None and last < today,
+                tuple(groups.get(pk, ())),
+            )
+        )
+    return found
+
+
+def working_groups(group_id: int) -> dict[str, WorkingGroup]:
+    """The working groups of a class by name."""
+    return {one.name: one for one in WorkingGroup.objects.filter(group_id=group_id)}
+
+
+def rejected(of: ClassList, heading: Sequence[str], lines: RosterPlan) -> list[list[str]]:
+    """The lines that cannot be taken, with the reason in a column of its own, under the list's heading."""
+    titles = list(heading) if heading else [column.value for column in of.columns]
+    rows = [[*titles, "reason"]]
+    for line, row in zip(lines.lines, of.rows, strict=True):
+        if line.verdict in ("incomplete", "unreadable", "twice"):
+            rows.append([*row, f"{line.why} {line.fix}".strip()])
+    return rows
+
+
+def listed_names(group_id: int, enrolments: Sequence[int], now: datetime) -> dict[int, str]:
+    """Names as lists show them, by enrolment, in the order of names."""
+    wanted = set(enrolments)
+    of_group = members(group_id, school_calendar().local_day(now)) if wanted else []
+    return {one.enrolment_id: one.listed for one in of_group if one.enrolment_id in wanted}
+
+
+def roster(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
+    """The class list as it stands: everybody ever enrolled, by surname, with what belongs to the list."""
+    standings = require_in_group(person, Action.SEE_ROSTER, group_id)
+    today = school_calendar().local_day(now)
+    of_group = members(group_id, today)
+    people = {
+        pk: (username, email, number)
+        for pk, username, email, number in Person.objects.filter(enrolments__group_id=group_id).values_list(
+            "pk", "username", "email", "number"
+        )
+    }
+    group = TeachingGroup.objects.get(pk=group_id)
+    return {
+        "group": {"id": group.pk, "name": group.name, "kind": group.kind, "first": group.first, "last": group.last},
+        "today": today,
+        "may_change": decide(Action.KEEP_ROSTER, standings).allowed,
+        "students": [_listed(one, people[one.person_id], today) for one in of_group],
+    }
+
+
+def _listed(member: Member, account: tuple[str | None, str, str | None], today: date) -> dict[str, Any]:
+    username, email, number = account
+    enrolled = member.student.enrolled
+    return {
+        "id": member.enrolment_id,
+        "family_name": member.family_name,
+        "given_name": member.given_name,
+        "picture": member.picture,
+        "tint": member.tint,
+        "period": member.period,
+        "groups": member.groups,
+        "username": username or "",
+        "email": email,
+        "number": number or "",
+        "first": enrolled.first,
+        "last": enrolled.last,
+        "left": enrolled.last is not None and enrolled.last < today,
+        "find": search_key(f"{member.given_name} {member.family_name} {number or ''}"),
+    }
+
+
+def swap_pegs(person: Person, group_id: int, one_id: int, other_id: int, now: datetime) -> None:
+    """Let two students of a class change pegs."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    with deed(person.pk, now) as doing:
+        TeachingGroup.objects.select_for_update().get(pk=group_id)
+        found = {one.pk: one for one in Enrolment.objects.filter(group_id=group_id, pk__in=(one_id, other_id))}
+        if len(found) != 2:
+            raise Gone("These are not two students of the class.", fix="Choose two from the list.")
+        one, other = found[one_id], found[other_id]
+        pegs = (one.picture, one.tint, one.lap), (other.picture, other.tint, other.lap)
+        # A peg is unique in its class: the first one steps aside while they change.
+        one.picture, one.tint, one.lap = "", 0, one.pk % 30_000
+        one.save(update_fields=["picture", "tint", "lap"])
+        other.picture, other.tint, other.lap = pegs[0]
+        other.save(update_fields=["picture", "tint", "lap"])
+        one.picture, one.tint, one.lap = pegs[1]
+        one.save(update_fields=["picture", "tint", "lap"])
+        doing.record("pegs_swapped", group_id, students=[one_id, other_id])

@@ -1,0 +1,227 @@
+"""The staff of a class: who is in it as what, adding, changing, taking out; and the school's staff accounts.
+
+Decided here: only people with a staff account can be given a role, so a student never reaches another's work by a slip
+of the list; the last lead of a class stays until there is another; a new account gets a first password that is shown
+once and kept nowhere readable.
+"""
+
+from __future__ import annotations
+
+import secrets
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from django.contrib.auth.hashers import make_password
+from django.core.exceptions import ValidationError
+from django.core.validators import validate_email
+from django.db.models import Q
+
+from coatpeg.core import receipts
+from coatpeg.core.errors import Gone, Invalid, Refused
+from coatpeg.core.names import full, listed, search_key, sort_key
+from coatpeg.core.person_names import tidy
+from coatpeg.core.policy import Action, Role, decide
+from coatpeg.core.usernames import username as made_username
+from coatpeg.events.recording import Deed, deed
+from coatpeg.people.access import require_in_group, require_in_school
+from coatpeg.people.models import Person, StaffRole, TeachingGroup
+
+STAFF_ROLES = (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)
+MAY = {
+    Role.LEAD: "Everything in the class, its staff and its list included.",
+    Role.CO_TEACHER: "The same as the lead.",
+    Role.MARKER: "Reads everything, marks submissions, sends back and accepts.",
+    Role.OBSERVER: "Reads everything, changes nothing.",
+}
+"""What each role can do, in words; a test holds them against the policy's table."""
+MOST_FOUND = 8
+
+
+@dataclass(frozen=True, slots=True)
+class NewAccount:
+    """A staff account just made, with the first password, which is shown this once."""
+
+    person: Person
+    password: str
+
+
+def staff_of(person: Person, group_id: int) -> dict[str, Any]:
+    """The staff of a class by name, what each role may do, and whether this person may change them."""
+    standings = require_in_group(person, Action.SEE_STAFF, group_id)
+    rows = StaffRole.objects.filter(group_id=group_id).select_related("person")
+    ordered = sorted(rows, key=lambda one: sort_key(one.person.family_name, one.person.given_name, one.person_id))
+    return {
+        "staff": [
+            {
+                "person": one.person_id,
+                "name": listed(one.person.family_name, one.person.given_name),
+                "email": one.person.email,
+                "role": one.role,
+                "me": one.person_id == person.pk,
+            }
+            for one in ordered
+        ],
+        "roles": [{"role": role.value, "may": MAY[role]} for role in STAFF_ROLES],
+        "may_change": decide(Action.KEEP_STAFF, standings).allowed,
+    }
+
+
+def find_staff(person: Person, group_id: int, text: str) -> list[dict[str, Any]]:
+    """Staff accounts by a part of the name or address, who are not in the class yet."""
+    require_in_group(person, Action.KEEP_STAFF, group_id)
+    wanted = search_key(tidy(text))
+    if len(wanted) < 2:
+        return []
+    people = Person.objects.filter(is_staff=True, is_active=True).exclude(staff_roles__group_id=group_id)
+    found = [
+        one
+        for one in people
+        if all(part in search_key(f"{one.given_name} {one.family_name} {one.email}") for part in wanted.split())
+    ]
+    found.sort(key=lambda one: sort_key(one.family_name, one.given_name, one.pk))
+    return [
+        {"person": one.pk, "name": listed(one.family_name, one.given_name), "email": one.email}
+        for one in found[:MOST_FOUND]
+    ]
+
+
+def set_role(person: Person, group_id: int, other_id: int, role: Role | None, now: datetime) -> None:
+    """Give a member of staff a role in a class, change it, or (None) take them out."""
+    require_in_group(person, Action.KEEP_STAFF, group_id)
+    with deed(person.pk, now) as doing:
+        TeachingGroup.objects.select_for_update().get(pk=group_id)
+        standing = StaffRole.objects.filter(group_id=group_id, person_id=other_id).first()
+        if standing is None and role is None:
+            raise Gone("They are not in this class.", fix="Load the list again.")
+        if standing and standing.role == Role.LEAD and role is not Role.LEAD:
+            _refuse_last_lead(group_id, other_id)
+        if role is None:
+            StaffRole.objects.filter(group_id=group_id, person_id=other_id).delete()
+        elif standing:
+            standing.role = role.value
+            standing.save(update_fields=["role"])
+        else:
+            _add(group_id, other_id, role)
+        doing.record("staff_changed", group_id, person=other_id, role=role.value if role else None)
+
+
+def _add(group_id: int, other_id: int, role: Role) -> None:
+    other = Person.objects.filter(pk=other_id, is_staff=True, is_active=True).first()
+    if other is None:
+        raise Gone("There is no such member of staff.", fix="Choose somebody from the list.")
+    if role not in STAFF_ROLES:
+        raise Invalid(f"“{role}” is not a role of staff.", where="role", fix="Choose one of the four roles.")
+    StaffRole.objects.create(group_id=group_id, person=other, role=role.value)
+
+
+def _refuse_last_lead(group_id: int, other_id: int) -> None:
+    leads = StaffRole.objects.filter(group_id=group_id, role=Role.LEAD.value).exclude(person_id=other_id)
+    if not leads.exists():
+        raise Refused(
+            "This is the only lead of the class.",
+            where="role",
+            fix="Make somebody else lead first; then this can be changed.",
+        )
+
+
+def accounts(person: Person) -> list[dict[str, Any]]:
+    """All staff accounts by name, with the classes they are in."""
+    require_in_school(person, Action.KEEP_ACCOUNTS)
+    people = Person.objects.filter(is_staff=True).prefetch_related("staff_roles__group")
+    ordered = sorted(people, key=lambda one: sort_key(one.family_name, one.given_name, one.pk))
+    return [account_data(one) for one in ordered]
+
+
+def account_data(one: Person) -> dict[str, Any]:
+    """A staff account as the administrator sees it: no student work follows from it."""
+    return {
+        "person": one.pk,
+        "name": listed(one.family_name, one.given_name),
+        "username": one.username or "",
+        "email": one.email,
+        "active": one.is_active,
+        "administrator": one.is_administrator,
+        "classes": sorted(role.group.name for role in one.staff_roles.all()),
+    }
+
+
+def add_account(
+    person: Person, family: str, given: str, email: str, now: datetime, *, administrator: bool = False
+) -> NewAccount:
+    """Make a staff account with a first password."""
+    require_in_school(person, Action.KEEP_ACCOUNTS)
+    family, given, email = tidy(family), tidy(given), email.strip().lower()
+    if not family and not given:
+        raise Invalid("The account has no name.", where="name", fix="Give at least one name.")
+    _check_email(email)
+    taken = {one or "" for one in Person.objects.values_list("username", flat=True)}
+    password = first_password()
+    with deed(person.pk, now):
+        made = Person.objects.create(
+            family_name=family,
+            given_name=given,
+            email=email,
+            username=made_username(family, given, taken),
+            password=make_password(password),
+            is_staff=True,
+            is_administrator=administrator,
+        )
+    return NewAccount(made, password)
+
+
+def _check_email(email: str) -> None:
+    if not email:
+        return
+    try:
+        validate_email(email)
+    except ValidationError:
+        raise Invalid(
+            f"“{email}” is not a complete e-mail address.", where="email", fix="Fix it, or leave it empty."
+        ) from None
+    same = Person.objects.filter(Q(email__iexact=email), is_staff=True).first()
+    if same:
+        raise Invalid(
+            f"{full(same.family_name, same.given_name)} has this address already.",
+            where="email",
+            fix="Use that account, or give another address.",
+        )
+
+
+def first_password() -> str:
+    """A password that can be read out: three words of the receipts' list and a number, about 30 bits."""
+    words = [secrets.choice(receipts.WORDS).lower() for _ in range(3)]
+    return "-".join([*words, str(secrets.randbelow(9000) + 1000)])
+
+
+def set_active(person: Person, other_id: int, now: datetime, *, active: bool) -> Person:
+    """Close a staff account, or open it again; one's own stays open."""
+    require_in_school(person, Action.KEEP_ACCOUNTS)
+    with deed(person.pk, now):
+        other = Person.objects.select_for_update().filter(pk=other_id, is_staff=True).first()
+        if other is None:
+            raise Gone("There is no such account.", fix="Load the list again.")
+        if other.pk == person.pk and not active:
+            raise Refused("This is your own account.", where="account", fix="Ask another administrator to close it.")
+        other.is_active = active
+        other.save(update_fields=["is_active"])
+        return other
+
+
+def new_password(person: Person, other_id: int, now: datetime) -> NewAccount:
+    """Give a staff account a new first password; the old one no longer works."""
+    require_in_school(person, Action.KEEP_ACCOUNTS)
+    with deed(person.pk, now):
+        other = Person.objects.select_for_update().filter(pk=other_id, is_staff=True).first()
+        if other is None:
+            raise Gone("There is no such account.", fix="Load the list again.")
+        password = first_password()
+        other.password = make_password(password)
+        other.save(update_fields=["password"])
+        return NewAccount(other, password)
+
+
+def started(doing: Deed, group: TeachingGroup, lead: Person) -> None:
+    """Make a person the lead of a class just started."""
+    StaffRole.objects.create(group=group, person=lead, role=Role.LEAD.value)
+    doing.record("class_started", group.pk)

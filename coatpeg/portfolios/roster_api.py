@@ -1,0 +1,250 @@
+"""The class list: seeing it, reading, previewing and applying a new one, undoing, pegs."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Router, Status
+from ninja.files import UploadedFile
+from pydantic import Field
+
+from coatpeg.core.policy import Action
+from coatpeg.core.roster_plan import RosterPlan
+from coatpeg.core.roster_table import Column, Table, guess, to_csv
+from coatpeg.people import class_lists
+from coatpeg.people.requests import now, person_of
+from coatpeg.people.schemas import Shape
+from coatpeg.portfolios import enrolling
+
+router = Router(tags=["class list"])
+SEE = {"x-action": Action.SEE_ROSTER.name}
+KEEP = {"x-action": Action.KEEP_ROSTER.name}
+ColumnWord = Literal["name", "given", "family", "email", "number", "period", "group", "ignore"]
+VerdictWord = Literal["new", "here", "joins", "back", "changed", "twice", "incomplete", "unreadable"]
+
+
+class GroupShape(Shape):
+    """A teaching group with its days."""
+
+    id: int
+    name: str
+    kind: str
+    first: date
+    last: date
+
+
+class ListedStudent(Shape):
+    """A student of the list."""
+
+    id: int
+    family_name: str
+    given_name: str
+    picture: str
+    tint: int
+    period: str
+    groups: list[str]
+    username: str
+    email: str
+    number: str
+    first: date
+    last: date | None
+    left: bool
+    find: str
+
+
+class RosterShape(Shape):
+    """The class list."""
+
+    group: GroupShape
+    today: date
+    may_change: bool
+    students: list[ListedStudent]
+
+
+class TableShape(Shape):
+    """A list as read, with what each column seems to hold."""
+
+    heading: list[str]
+    rows: list[list[str]]
+    columns: list[ColumnWord]
+
+
+class PastedIn(Shape):
+    """A pasted text."""
+
+    text: str
+
+
+class ListIn(Shape):
+    """A list as the person has it before them."""
+
+    heading: list[str] = Field(default_factory=list, max_length=40)
+    rows: list[list[str]] = Field(max_length=5_000)
+    columns: list[ColumnWord] = Field(max_length=40)
+    as_new: list[int] = Field(default_factory=list)
+
+    def list_(self) -> class_lists.ClassList:
+        """The same as the commands take it."""
+        return class_lists.ClassList(
+            tuple(tuple(row) for row in self.rows), tuple(Column(one) for one in self.columns), frozenset(self.as_new)
+        )
+
+
+class ApplyIn(ListIn):
+    """The same with the students to mark as left and the day on which the others join."""
+
+    leave: list[int] = Field(default_factory=list)
+    first: date | None = None
+
+
+class ChangeShape(Shape):
+    """A field that the list would change."""
+
+    field: str
+    old: str
+    new: str
+
+
+class LineShape(Shape):
+    """What a line would do."""
+
+    number: int
+    name: str
+    verdict: VerdictWord
+    changes: list[ChangeShape]
+    why: str
+    fix: str
+
+
+class LeaverShape(Shape):
+    """A student of the class whom the list does not name."""
+
+    id: int
+    name: str
+
+
+class RosterPreview(Shape):
+    """What a list would do, line by line."""
+
+    lines: list[LineShape]
+    missing: list[LeaverShape]
+
+
+class AppliedShape(Shape):
+    """What a list did; ``change`` undoes it."""
+
+    change: int | None
+    counts: dict[str, int]
+    left: int
+
+
+class LeaveIn(Shape):
+    """Enrolments that end today."""
+
+    students: list[int] = Field(max_length=5_000)
+
+
+class SwapIn(Shape):
+    """Two enrolments that change pegs."""
+
+    one: int
+    other: int
+
+
+def _table(table: Table) -> dict[str, Any]:
+    return {"heading": table.heading, "rows": table.rows, "columns": [one.value for one in guess(table)]}
+
+
+@router.get("/groups/{group_id}/roster", response=RosterShape, operation_id="see_roster", openapi_extra=SEE)
+def see_roster(request: HttpRequest, group_id: int) -> Any:
+    """The class list."""
+    return class_lists.roster(person_of(request), group_id, now())
+
+
+@router.post("/groups/{group_id}/roster/read", response=TableShape, operation_id="read_pasted_list", openapi_extra=KEEP)
+def read_pasted_list(request: HttpRequest, group_id: int, body: PastedIn) -> Any:
+    """The table in a pasted text; nothing is written."""
+    return _table(class_lists.read_pasted(person_of(request), group_id, body.text))
+
+
+@router.post("/groups/{group_id}/roster/files", response=TableShape, operation_id="read_list_file", openapi_extra=KEEP)
+def read_list_file(request: HttpRequest, group_id: int, file: File[UploadedFile]) -> Any:
+    """The table in a CSV or XLSX file; nothing is written."""
+    data = file.read(class_lists.MOST_BYTES + 1)
+    return _table(class_lists.read_file(person_of(request), group_id, data, file.name or "the file"))
+
+
+@router.post(
+    "/groups/{group_id}/roster/preview", response=RosterPreview, operation_id="preview_list", openapi_extra=KEEP
+)
+def preview_list(request: HttpRequest, group_id: int, body: ListIn) -> Any:
+    """What a list would do; nothing is written."""
+    moment = now()
+    plan = class_lists.preview(person_of(request), group_id, body.list_(), moment)
+    return _preview(plan, class_lists.listed_names(group_id, plan.missing, moment))
+
+
+def _preview(plan: RosterPlan, names: dict[int, str]) -> dict[str, Any]:
+    return {
+        "lines": [
+            {
+                "number": line.number,
+                "name": line.entry.listed,
+                "verdict": line.verdict.value,
+                "changes": [{"field": one.field, "old": one.old, "new": one.new} for one in line.changes],
+                "why": line.why,
+                "fix": line.fix,
+            }
+            for line in plan.lines
+        ],
+        "missing": [{"id": one, "name": names[one]} for one in plan.missing],
+    }
+
+
+@router.post("/groups/{group_id}/roster/rejected", response=bytes, operation_id="rejected_lines", openapi_extra=KEEP)
+def rejected_lines(request: HttpRequest, group_id: int, body: ListIn) -> HttpResponse:
+    """The lines that cannot be taken, as CSV with the reason in a column."""
+    of = body.list_()
+    plan = class_lists.preview(person_of(request), group_id, of, now())
+    text = to_csv(class_lists.rejected(of, body.heading, plan))
+    response = HttpResponse("\ufeff" + text, content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = 'attachment; filename="lines-to-mend.csv"'
+    return response
+
+
+@router.post("/groups/{group_id}/roster", response=AppliedShape, operation_id="apply_list", openapi_extra=KEEP)
+def apply_list(request: HttpRequest, group_id: int, body: ApplyIn) -> Any:
+    """Apply a list without its bad lines."""
+    done = enrolling.apply_list(person_of(request), group_id, body.list_(), now(), leave=body.leave, first=body.first)
+    return _applied(done)
+
+
+def _applied(done: enrolling.Applied) -> dict[str, Any]:
+    return {"change": done.change_id, "counts": done.counts, "left": done.left}
+
+
+@router.post("/groups/{group_id}/roster/leave", response=AppliedShape, operation_id="mark_left", openapi_extra=KEEP)
+def mark_left(request: HttpRequest, group_id: int, body: LeaveIn) -> Any:
+    """Mark students as left."""
+    return _applied(enrolling.mark_left(person_of(request), group_id, set(body.students), now()))
+
+
+@router.post(
+    "/groups/{group_id}/roster/changes/{change_id}/undo",
+    response={204: None},
+    operation_id="undo_list",
+    openapi_extra=KEEP,
+)
+def undo_list(request: HttpRequest, group_id: int, change_id: int) -> Any:
+    """Take back what a list did."""
+    enrolling.undo(person_of(request), group_id, change_id, now())
+    return Status(204, None)
+
+
+@router.post("/groups/{group_id}/roster/pegs", response={204: None}, operation_id="swap_pegs", openapi_extra=KEEP)
+def swap_pegs(request: HttpRequest, group_id: int, body: SwapIn) -> Any:
+    """Let two students change pegs."""
+    class_lists.swap_pegs(person_of(request), group_id, body.one, body.other, now())
+    return Status(204, None)
