@@ -7,15 +7,18 @@ from datetime import date, timedelta
 
 from django.contrib.auth.hashers import make_password
 
+from coatpeg.core import pegs
 from coatpeg.core.policy import Role
 from coatpeg.core.texts import Measure
+from coatpeg.core.usernames import username
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.people.models import Enrolment, Period, PeriodMembership, Person, StaffRole, TeachingGroup
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.web.demo import PASSWORD
-from demo import pegs
 
 WEEK = timedelta(days=7)
+FIRST_NUMBER = 20_101
+"""The first student's number; the others follow."""
 
 
 @dataclass
@@ -57,15 +60,16 @@ def password() -> str:
     return _hashed[0]
 
 
-def staff(username: str, given: str, family: str, *, administrator: bool = False) -> Person:
+def staff(user: str, given: str, family: str, *, administrator: bool = False) -> Person:
     """A member of staff with a sign-in."""
     return Person.objects.create(
-        username=username,
+        username=user,
         given_name=given,
         family_name=family,
         password=password(),
+        is_staff=True,
         is_administrator=administrator,
-        email=f"{username}@larkfield.example",
+        email=f"{user}@larkfield.example",
     )
 
 
@@ -78,25 +82,33 @@ def group(name: str, kind: str, days: Days, roles: dict[Person, Role], *, years:
 
 
 def people(names: list[tuple[str, str]], usernames: dict[str, str]) -> list[Person]:
-    """Students; ``usernames`` gives a sign-in to some full names."""
-    made = [
-        Person(
-            given_name=given,
-            family_name=family,
-            username=usernames.get(f"{given} {family}"),
-            password=password() if f"{given} {family}" in usernames else "",
+    """Students with user name, number and address; ``usernames`` gives a password to some full names."""
+    taken = {one or "" for one in Person.objects.values_list("username", flat=True)} | set(usernames.values())
+    unusable = make_password(None)
+    first = FIRST_NUMBER + Person.objects.filter(is_staff=False).count()
+    made = []
+    for place, (family, given) in enumerate(names):
+        known = usernames.get(f"{given} {family}")
+        name = known or username(family, given, taken)
+        made.append(
+            Person(
+                given_name=given,
+                family_name=family,
+                username=name,
+                password=password() if known else unusable,
+                number=str(first + place),
+                email=f"{name}@larkfield.example",
+            )
         )
-        for family, given in names
-    ]
     return Person.objects.bulk_create(made)
 
 
 def enrol(into: TeachingGroup, students: list[Person], first: date, seed: int) -> list[Kept]:
     """Enrol students; in a class or cohort each has a portfolio at once."""
-    dealt = pegs.deal(len(students), seed)
+    dealt = pegs.deal(len(students), seed=seed)
     rows = Enrolment.objects.bulk_create(
-        Enrolment(group=into, person=person, first=first, picture=picture, tint=tint)
-        for person, (picture, tint) in zip(students, dealt, strict=True)
+        Enrolment(group=into, person=person, first=first, **peg._asdict())
+        for person, peg in zip(students, dealt, strict=True)
     )
     if into.kind == TeachingGroup.Kind.CASELOAD:
         return []

@@ -44,7 +44,7 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
         WorkingGroup.objects.create(group=group, name=name).members.set(
             one.enrolment for one in students[place * 3 : place * 3 + 3]
         )
-    for title, week in (("Set model", 8), ("Prompt book", 10)):
+    for title, week in (("Set model", 7), ("Prompt book", 10)):
         plan = Plan(title, (pockets[title].pk,), days.of(week - 2, 0), Due(days.of(week, 4)), points=Decimal(20))
         set_handin(teacher, group.pk, plan, start)
 

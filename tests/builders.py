@@ -18,6 +18,7 @@ from coatpeg.handins.setting import Plan, set_handin
 from coatpeg.marking import commands as marking
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.people.models import (
+    Adjustment,
     Enrolment,
     NonSchoolDay,
     Period,
@@ -56,8 +57,11 @@ def day_off(day: date, name: str) -> None:
     School.objects.update(calendar_key=new_calendar_key())
 
 
-def person(username: str | None, given: str = "Ada", family: str = "Blom", *, administrator: bool = False) -> Person:
-    made = Person(username=username, given_name=given, family_name=family, is_administrator=administrator)
+def person(
+    username: str | None, given: str = "Ada", family: str = "Blom", *, administrator: bool = False, staff: bool = False
+) -> Person:
+    made = Person(username=username, given_name=given, family_name=family)
+    made.is_administrator, made.is_staff = administrator, staff or administrator
     made.set_password(PASSWORD)
     made.save()
     return made
@@ -75,7 +79,7 @@ class Class:
     students: int = 0
 
     def staff(self, username: str, role: Role) -> Person:
-        made = person(username, "Sam", username.title())
+        made = person(username, "Sam", username.title(), staff=True)
         StaffRole.objects.create(group=self.group, person=made, role=role.value)
         return made
 
@@ -152,7 +156,7 @@ def klass(name: str = "8 Plot", lead: str = "okafor", kind: str = "class", today
     group = TeachingGroup.objects.create(
         name=name, kind=kind, first=monday - timedelta(weeks=8), last=monday + timedelta(weeks=6)
     )
-    made = person(lead, "R.", lead.title())
+    made = person(lead, "R.", lead.title(), staff=True)
     StaffRole.objects.create(group=group, person=made, role=Role.LEAD.value)
     template = Template.objects.create(group=group, title=name)
     return Class(group, made, template, Section.objects.create(template=template, title="The kitchen"))
@@ -199,3 +203,8 @@ def mark(
     kind = Outcome.Kind.ACCEPTED if accept else Outcome.Kind.SENT_BACK
     verdict = marking.Verdict(feedback, Decimal(score) if score is not None else None)
     return marking.review(marker, submission.pk, kind, verdict, 0, now, **more)[0]
+
+
+def adjust(portfolio: Portfolio, extra_days: int, first: date = date(2026, 9, 1)) -> Adjustment:
+    """Extra school days for a student, from the beginning of the year."""
+    return Adjustment.objects.create(person=portfolio.enrolment.person, extra_days=extra_days, first=first)

@@ -167,16 +167,16 @@ class _People:
 
 def _contradict(one: Entry, other: Entry) -> bool:
     """Whether two entries of one name are certainly two people."""
-    numbers = one.number and other.number and one.number != other.number
-    emails = one.email and other.email and one.email != other.email.lower()
-    return bool(numbers or emails)
+    if one.number and other.number:
+        return one.number != other.number
+    return bool(one.email and other.email and one.email != other.email.lower())
 
 
 def plan(entries: Sequence[Entry], known: Iterable[Known], as_new: frozenset[int] = frozenset()) -> RosterPlan:
     """What a list would do. ``as_new`` names lines that the person says are somebody else than the one found."""
     known = list(known)
     people = _People(known)
-    seen: dict[str, int] = {}
+    seen: dict[str, list[Line]] = defaultdict(list)
     lines: list[Line] = []
     named: set[int] = set()
     for number, entry in enumerate(entries, start=1):
@@ -189,7 +189,7 @@ def plan(entries: Sequence[Entry], known: Iterable[Known], as_new: frozenset[int
             elif found:
                 named.add(found.person)
             for key in _keys(entry):
-                seen.setdefault(key, number)
+                seen[key].append(line)
         lines.append(line)
     missing = tuple(
         one.enrolment for one in known if one.enrolment is not None and not one.left and one.person not in named
@@ -202,10 +202,10 @@ def _called(entry: Entry) -> str:
 
 
 def _keys(entry: Entry) -> list[str]:
-    """By what a later line would be the same student."""
+    """By what a later line may be the same student."""
     keys = [f"number {entry.number}"] if entry.number else []
     keys += [f"email {entry.email}"] if entry.email else []
-    return keys or [f"name {entry.name_key}"]
+    return [*keys, f"name {entry.name_key}"]
 
 
 def _bad(number: int, entry: Entry) -> Line | None:
@@ -251,8 +251,9 @@ def _bad(number: int, entry: Entry) -> Line | None:
     return None
 
 
-def _twice(number: int, entry: Entry, seen: Mapping[str, int]) -> Line | None:
-    earlier = next((seen[key] for key in _keys(entry) if key in seen), None)
+def _twice(number: int, entry: Entry, seen: Mapping[str, list[Line]]) -> Line | None:
+    alike = [line for key in _keys(entry) for line in seen.get(key, ())]
+    earlier = next((line.number for line in alike if not _contradict(entry, line.entry)), None)
     if earlier is None:
         return None
     return Line(

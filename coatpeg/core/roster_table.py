@@ -89,14 +89,14 @@ def table_of(cells: Sequence[Sequence[str]]) -> Table:
         raise Invalid(
             f"The list has {len(rows)} lines; {MOST_LINES} is the most at once.", where="text", fix="Bring it in parts."
         )
-    width = max(len(row) for row in rows)
+    width = max(place + 1 for row in rows for place, cell in enumerate(row) if cell)
     if width > MOST_COLUMNS:
         raise Invalid(
             f"The list has {width} columns; {MOST_COLUMNS} is the most.",
             where="text",
             fix="Copy only the columns with names, e-mail, number, period and group.",
         )
-    filled = [tuple(row + [""] * (width - len(row))) for row in rows]
+    filled = [tuple((row + [""] * width)[:width]) for row in rows]
     if _is_heading(filled[0]):
         return Table(filled[0], tuple(filled[1:]))
     return Table((), tuple(filled))

@@ -62,7 +62,7 @@ class CalendarIn(Shape):
         )
 
 
-class MovedShape(Shape):
+class MovedInGroup(Shape):
     """What moves in one group."""
 
     group: str
@@ -75,7 +75,7 @@ class CalendarPreviewShape(Shape):
 
     lost: list[date]
     gained: list[date]
-    moved: list[MovedShape]
+    moved: list[MovedInGroup]
     due_on_days_off: list[str]
 
 

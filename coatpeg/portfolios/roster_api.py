@@ -25,7 +25,7 @@ ColumnWord = Literal["name", "given", "family", "email", "number", "period", "gr
 VerdictWord = Literal["new", "here", "joins", "back", "changed", "twice", "incomplete", "unreadable"]
 
 
-class GroupShape(Shape):
+class ListedGroup(Shape):
     """A teaching group with its days."""
 
     id: int
@@ -57,7 +57,7 @@ class ListedStudent(Shape):
 class RosterShape(Shape):
     """The class list."""
 
-    group: GroupShape
+    group: ListedGroup
     today: date
     may_change: bool
     students: list[ListedStudent]

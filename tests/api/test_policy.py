@@ -15,11 +15,12 @@ from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Person
+from coatpeg.portfolios import enrolling
 from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.web.api import api
 from tests import builders
 from tests.api.case import ApiCase
-from tests.builders import Class, klass
+from tests.builders import NOW, Class, klass
 
 
 @dataclass
@@ -33,6 +34,8 @@ class Things:
     handin: HandIn
     evidence: Evidence
     submission: Submission
+    second: Portfolio
+    change: int
 
 
 def things(name: str, prefix: str) -> Things:
@@ -47,7 +50,10 @@ def things(name: str, prefix: str) -> Things:
     builders.fill(portfolio, card)
     submission = builders.hand_in(portfolio, handed)
     open_handin = HandIn.objects.get(title="Plan", group=of.group)
-    return Things(of, portfolio, plan, about, open_handin, evidence, submission)
+    second = of.student(f"{prefix}second", "Sam", "Reyes")
+    leaver = of.student(f"{prefix}leaver", "Lee", "Moss")
+    change = enrolling.mark_left(of.lead, of.group.pk, {leaver.enrolment_id}, NOW).change_id
+    return Things(of, portfolio, plan, about, open_handin, evidence, submission, second, change or 0)
 
 
 Call = Callable[[Client, Things], HttpResponse]
@@ -70,6 +76,26 @@ def upload(client: Client, t: Things) -> HttpResponse:
     return client.post(f"/api/portfolios/{t.portfolio.pk}/pockets/{t.pocket.pk}/files", {"file": file})
 
 
+def calendar_file(client: Client, t: Things) -> HttpResponse:
+    text = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:test\r\nEND:VCALENDAR\r\n"
+    return client.post("/api/calendar/files", {"file": SimpleUploadedFile("days.ics", text.encode())})
+
+
+def list_file(client: Client, t: Things) -> HttpResponse:
+    path = f"/api/groups/{t.of.group.pk}/roster/files"
+    return client.post(path, {"file": SimpleUploadedFile("list.csv", b"Dube;Thandi")})
+
+
+CALENDAR = {
+    "key": "",
+    "zone": "Europe/London",
+    "weekdays": [0, 1, 2, 3, 4],
+    "terms": [{"name": "Autumn", "first": "2026-09-01", "last": "2026-12-18"}],
+    "days_off": [],
+}
+LIST = {"rows": [["Okonkwo", "Chidi"]], "columns": ["family", "given"]}
+
+
 def plan(t: Things) -> dict[str, Any]:
     return {"title": "Menu", "pockets": [t.pocket.pk], "opens": "2026-11-01", "due": {"day": "2026-11-20"}}
 
@@ -90,6 +116,31 @@ CALLS: dict[str, Call] = {
     "see_handins": get(GROUP + "/handins"),
     "preview_handin": send("post", GROUP + "/handins/preview", plan),
     "set_handin": send("post", GROUP + "/handins", plan),
+    "see_calendar": get("/api/calendar"),
+    "read_calendar_file": calendar_file,
+    "preview_calendar": send("post", "/api/calendar/preview", lambda t: CALENDAR),
+    "change_calendar": send("put", "/api/calendar", lambda t: CALENDAR),
+    "start_class": send(
+        "post", "/api/groups", lambda t: {"name": "9 Forge", "first": "2026-09-01", "last": "2026-12-18"}
+    ),
+    "see_accounts": get("/api/accounts"),
+    "add_account": send("post", "/api/accounts", lambda t: {"family": "Blom", "given": "Ida"}),
+    "set_active": send("put", "/api/accounts/{t.of.lead.pk}/active", lambda t: {"active": True}),
+    "new_password": send("post", "/api/accounts/{t.of.lead.pk}/password"),
+    "see_staff": get(GROUP + "/staff"),
+    "find_staff": get(GROUP + "/staff/find?text=sam"),
+    "set_role": send("put", GROUP + "/staff/{t.of.lead.pk}", lambda t: {"role": "lead"}),
+    "see_roster": get(GROUP + "/roster"),
+    "read_pasted_list": send("post", GROUP + "/roster/read", lambda t: {"text": "Dube, Thandi"}),
+    "read_list_file": list_file,
+    "preview_list": send("post", GROUP + "/roster/preview", lambda t: LIST),
+    "rejected_lines": send("post", GROUP + "/roster/rejected", lambda t: LIST),
+    "apply_list": send("post", GROUP + "/roster", lambda t: LIST),
+    "mark_left": send("post", GROUP + "/roster/leave", lambda t: {"students": [t.portfolio.enrolment_id]}),
+    "undo_list": send("post", GROUP + "/roster/changes/{t.change}/undo"),
+    "swap_pegs": send(
+        "post", GROUP + "/roster/pegs", lambda t: {"one": t.portfolio.enrolment_id, "other": t.second.enrolment_id}
+    ),
     "see_portfolio": get(BOOK),
     "see_pocket": get(BOOK + "/pockets/{t.pocket.pk}"),
     "see_worklist": get(BOOK + "/worklist"),
@@ -113,8 +164,19 @@ CALLS: dict[str, Call] = {
 }
 OPEN_TO_ALL = {"see_session", "sign_in"}
 NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out"}
+OF_SCHOOL = {
+    "see_calendar",
+    "read_calendar_file",
+    "preview_calendar",
+    "change_calendar",
+    "start_class",
+    "see_accounts",
+    "add_account",
+    "set_active",
+    "new_password",
+}
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
-ALLOWED_BUT = {"reopen": {409}, "sign_in": {403}}
+ALLOWED_BUT = {"reopen": {409}, "sign_in": {403}, "change_calendar": {409}}
 
 
 def operations() -> dict[str, Action]:
@@ -177,10 +239,13 @@ class PolicyMatrix(ApiCase):
                 standing = [] if role is Role.ADMINISTRATOR else [(role, Relation.CLASS)]
                 if role is Role.STUDENT and about_a_student(operation):
                     standing = [(role, Relation.OWN)]
+                if operation in OF_SCHOOL:
+                    standing = [(role, Relation.SCHOOL)]
                 with self.subTest(f"{operation} {role} own"):
                     self.check(operation, action, person, standing, self.own)
                 with self.subTest(f"{operation} {role} foreign"):
-                    self.check(operation, action, person, [], self.other)
+                    # There is one school: what belongs to it is nobody's foreign object.
+                    self.check(operation, action, person, standing if operation in OF_SCHOOL else [], self.other)
 
     def test_a_classmate_is_a_stranger_to_another_students_work(self) -> None:
         for operation, action in operations().items():
@@ -192,6 +257,8 @@ class PolicyMatrix(ApiCase):
         for operation, action in operations().items():
             with self.subTest(operation):
                 standing = [(Role.LEAD, Relation.CASELOAD)] if about_a_student(operation) else []
+                if operation in OF_SCHOOL:
+                    standing = [(Role.LEAD, Relation.SCHOOL)]
                 self.check(operation, action, self.coordinator, standing, self.own)
 
     def test_without_signing_in_only_the_session_answers(self) -> None:
@@ -208,4 +275,6 @@ class PolicyMatrix(ApiCase):
 def about_a_student(operation: str) -> bool:
     """Whether the operation's object belongs to one student (else to the class, or to nobody)."""
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
-    return operation not in of_class | NEEDS_NO_OBJECT
+    of_class |= {"see_staff", "find_staff", "set_role", "see_roster", "read_pasted_list", "read_list_file"}
+    of_class |= {"preview_list", "rejected_lines", "apply_list", "mark_left", "undo_list", "swap_pegs"}
+    return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL

@@ -125,3 +125,23 @@ class WhoIsAsked(SimpleTestCase):
         is_now = Student(WHOLE_TERM, ((P3, Span(date(2026, 9, 7), date(2026, 10, 25))),))
         self.assertFalse(self.asked(only_p3, was))
         self.assertTrue(self.asked(only_p3, is_now))
+
+
+class ComingBack(SimpleTestCase):
+    """Whoever left and came back is not asked for what was due in between."""
+
+    def test_not_asked_in_between_and_asked_before_and_after(self) -> None:
+        away = Span(date(2026, 10, 5), date(2026, 10, 18))
+        student = Student(Span(date(2026, 9, 7)), away=(away,))
+        for due_day, expected in ((4, True), (5, False), (18, False), (19, True)):
+            with self.subTest(due_day):
+                asked = Asked(date(2026, 9, 7), Due(date(2026, 10, due_day)))
+                effective = effective_due(asked, student, None, CALENDAR)
+                self.assertIs(is_asked(asked, student, effective), expected)
+
+    def test_a_date_of_their_own_asks_them_all_the_same(self) -> None:
+        student = Student(Span(date(2026, 10, 12)))
+        asked = Asked(date(2026, 9, 7), Due(date(2026, 10, 5)))
+        self.assertFalse(is_asked(asked, student, effective_due(asked, student, None, CALENDAR)))
+        own = effective_due(asked, student, Due(date(2026, 10, 20)), CALENDAR)
+        self.assertTrue(is_asked(asked, student, own))

@@ -18,6 +18,18 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.SEE_WORKLIST: ("", True, False),
     Action.FILL_POCKET: ("", True, False),
     Action.HAND_IN: ("", True, False),
+    Action.SEE_ROSTER: ("lead co_teacher marker observer", False, False),
+    Action.KEEP_ROSTER: ("lead co_teacher", False, False),
+    Action.SEE_STAFF: ("lead co_teacher marker observer", False, False),
+    Action.KEEP_STAFF: ("lead co_teacher", False, False),
+}
+# What belongs to the school as a whole: who may, in whatever group they are that.
+OF_SCHOOL: dict[Action, str] = {
+    Action.SEE_CALENDAR: "administrator lead co_teacher marker observer",
+    Action.KEEP_CALENDAR: "administrator",
+    Action.START_CLASS: "administrator lead co_teacher marker observer",
+    Action.START_CASELOAD: "administrator",
+    Action.KEEP_ACCOUNTS: "administrator",
 }
 
 
@@ -32,6 +44,8 @@ class Policy(SimpleTestCase):
     def expected(self, action: Action, role: Role, relation: Relation) -> bool:
         if action is Action.USE_ACCOUNT:
             return relation is Relation.OWN
+        if action in OF_SCHOOL:
+            return relation is Relation.SCHOOL and role.value in OF_SCHOOL[action].split()
         in_class, own, caseload = EXPECTED[action]
         return (
             (relation is Relation.CLASS and role.value in in_class.split())
@@ -41,7 +55,7 @@ class Policy(SimpleTestCase):
 
     def test_an_administrator_sees_no_student_work(self) -> None:
         seen = {action for action, role, _ in TABLE if role is Role.ADMINISTRATOR}
-        self.assertEqual(seen, {Action.USE_ACCOUNT})
+        self.assertEqual(seen, {Action.USE_ACCOUNT, *OF_SCHOOL})
 
     def test_nothing_is_allowed_towards_the_foreign(self) -> None:
         self.assertFalse([row for row in TABLE if row[2] is Relation.FOREIGN])

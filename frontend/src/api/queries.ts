@@ -37,6 +37,28 @@ export const handinsQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/handins", { params: { path: { group_id } } })),
   });
 
+export const rosterQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "roster"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/roster", { params: { path: { group_id } } })),
+  });
+
+export const staffQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "staff"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/staff", { params: { path: { group_id } } })),
+  });
+
+export const calendarQuery = queryOptions({
+  queryKey: ["calendar"],
+  queryFn: () => data(client.GET("/api/calendar")),
+});
+
+export const accountsQuery = queryOptions({
+  queryKey: ["accounts"],
+  queryFn: () => data(client.GET("/api/accounts")),
+});
+
 export const submissionQuery = (group_id: number, submission_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "submission", submission_id],

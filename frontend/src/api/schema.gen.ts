@@ -1103,7 +1103,7 @@ export interface components {
             /** Lost */
             lost: string[];
             /** Moved */
-            moved: components["schemas"]["MovedShape"][];
+            moved: components["schemas"]["MovedInGroup"][];
         };
         /**
          * CalendarShape
@@ -1711,6 +1711,28 @@ export interface components {
             rows: string[][];
         };
         /**
+         * ListedGroup
+         * @description A teaching group with its days.
+         */
+        ListedGroup: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * ListedStudent
          * @description A student of the list.
          */
@@ -1792,6 +1814,18 @@ export interface components {
             id: number;
             /** Initials */
             initials: string;
+        };
+        /**
+         * MovedInGroup
+         * @description What moves in one group.
+         */
+        MovedInGroup: {
+            /** Dues */
+            dues: number;
+            /** Group */
+            group: string;
+            /** Statuses */
+            statuses: number;
         };
         /**
          * MovedShape
@@ -2226,7 +2260,7 @@ export interface components {
          * @description The class list.
          */
         RosterShape: {
-            group: components["schemas"]["GroupShape"];
+            group: components["schemas"]["ListedGroup"];
             /** May Change */
             may_change: boolean;
             /** Students */

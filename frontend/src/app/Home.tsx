@@ -6,6 +6,7 @@ import { TEXTS } from "./texts";
 
 export function Home() {
   const session = useSession();
+  if (session.groups.length === 0 && session.person?.administrator) return <Navigate to="/school" replace />;
   const first = session.groups.find((one) => landing(one) !== "/");
   if (first) return <Navigate to={landing(first)} replace />;
   const caseload = session.groups.length > 0;
@@ -14,7 +15,7 @@ export function Home() {
       <Coat state={{ status: "working" }} size={64} />
       <h1 className="text-2xl">{TEXTS.noClass}</h1>
       <p className="text-base text-ink-soft">
-        {session.person?.administrator ? TEXTS.administrator : caseload ? TEXTS.caseload : TEXTS.noClassHint}
+        {caseload ? TEXTS.caseload : TEXTS.noClassHint}
       </p>
     </div>
   );

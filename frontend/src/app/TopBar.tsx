@@ -1,7 +1,7 @@
 /** Mark, class switcher, where in the term we are, account. */
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions, Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { Check, ChevronDown, LogOut } from "lucide-react";
+import { Check, ChevronDown, LogOut, School } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import { sessionQuery } from "../api/queries";
@@ -104,6 +104,14 @@ function Account({ session }: { session: Session }) {
           <p className="font-semibold">{session.person.full_name}</p>
           <p className="text-quiet">{session.school}</p>
         </div>
+        {session.person.administrator && (
+          <MenuItem>
+            <Link to="/school" className="flex min-h-11 items-center gap-2 px-4 data-focus:bg-today">
+              <School aria-hidden size={16} />
+              {TEXTS.school}
+            </Link>
+          </MenuItem>
+        )}
         <MenuItem>
           <button
             type="button"

@@ -29,6 +29,7 @@ function StaffViews({ group }: { group: Group }) {
     });
   }
   views.push({ to: `/g/${group.id}/hand-ins`, title: STAFF_VIEWS.handins });
+  views.push({ to: `/g/${group.id}/setup`, title: STAFF_VIEWS.setup });
   return <Row views={views} />;
 }
 

@@ -21,6 +21,14 @@ export const router = createBrowserRouter([
         lazy: () => import("../handins/HandInsView").then((view) => ({ Component: view.HandInsView })),
       },
       {
+        path: "g/:group/setup/:part?",
+        lazy: () => import("../setup/SetupView").then((view) => ({ Component: view.SetupView })),
+      },
+      {
+        path: "school",
+        lazy: () => import("../setup/SchoolView").then((view) => ({ Component: view.SchoolView })),
+      },
+      {
         path: "g/:group/portfolio/:portfolio/:pocket?",
         lazy: () => import("../pockets/PocketsView").then((view) => ({ Component: view.PocketsView })),
       },

@@ -1,0 +1,119 @@
+/** The school's staff accounts: seeing, adding, closing; a first password is shown once. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { KeyRound, Plus } from "lucide-react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { accountsQuery } from "../api/queries";
+import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
+import { Failed, Waiting } from "../ui/Waiting";
+
+type Account = Schema["AccountShape"];
+type Fresh = Schema["NewAccountShape"];
+
+export function AccountsPart() {
+  const found = useQuery(accountsQuery);
+  const queries = useQueryClient();
+  const [fresh, setFresh] = useState<Fresh | null>(null);
+  const reload = () => queries.invalidateQueries({ queryKey: accountsQuery.queryKey });
+  const password = useMutation({
+    mutationFn: (person_id: number) => data(client.POST("/api/accounts/{person_id}/password", { params: { path: { person_id } } })),
+    onSuccess: setFresh,
+  });
+  const active = useMutation({
+    mutationFn: (one: Account) => data(client.PUT("/api/accounts/{person_id}/active", { params: { path: { person_id: one.person } }, body: { active: !one.active } })),
+    onSuccess: reload,
+  });
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const error = active.error ?? password.error;
+  return (
+    <section aria-labelledby="accounts" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+      <h1 id="accounts" className="text-xl">
+        Staff accounts
+      </h1>
+      {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
+      {fresh && (
+        <Notice look="info" title={`User name ${fresh.username}, first password ${fresh.password}`} fix="It is shown this once. Write it down or hand it over now.">
+          <Button className="mt-2" onClick={() => setFresh(null)}>
+            I have it
+          </Button>
+        </Notice>
+      )}
+      <Add
+        onMade={(made) => {
+          setFresh(made);
+          void reload();
+        }}
+      />
+      <ul className="max-w-4xl divide-y divide-line rounded-lg border border-edge bg-paper">
+        {found.data.map((one) => (
+          <li key={one.person} className={`flex flex-wrap items-center gap-3 px-4 py-2 ${one.active ? "" : "text-quiet"}`}>
+            <span className="min-w-0 flex-1">
+              <span className="block truncate font-semibold">
+                {one.name}
+                {one.administrator && <span className="font-normal text-quiet"> · administrator</span>}
+                {!one.active && <span className="font-normal"> · closed</span>}
+              </span>
+              <span className="block truncate text-quiet">
+                {[one.username, one.email, one.classes.join(", ")].filter(Boolean).join(" · ")}
+              </span>
+            </span>
+            <Button icon={<KeyRound aria-hidden size={16} />} disabled={password.isPending} onClick={() => password.mutate(one.person)}>
+              New password<span className="sr-only"> for {one.name}</span>
+            </Button>
+            <Button disabled={active.isPending} onClick={() => active.mutate(one)}>
+              {one.active ? "Close" : "Open again"}
+              <span className="sr-only"> the account of {one.name}</span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const FIELD = "mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal";
+
+function Add({ onMade }: { onMade: (made: Fresh) => void }) {
+  const form = useForm({ defaultValues: { given: "", family: "", email: "", administrator: false } });
+  const add = useMutation({
+    mutationFn: (filled: Schema["AccountIn"]) => data(client.POST("/api/accounts", { body: filled })),
+    onSuccess: (made) => {
+      onMade(made);
+      form.reset();
+    },
+  });
+  return (
+    <form
+      noValidate
+      aria-label="A new staff account"
+      onSubmit={(event) => void form.handleSubmit((filled) => add.mutateAsync(filled).catch(() => undefined))(event)}
+      className="grid max-w-4xl grid-cols-[1fr_1fr_1.4fr_auto] items-end gap-3 rounded-lg border border-edge bg-paper p-4 max-lg:grid-cols-2"
+    >
+      <label className="font-bold">
+        Given name
+        <input {...form.register("given")} autoComplete="off" className={FIELD} />
+      </label>
+      <label className="font-bold">
+        Family name
+        <input {...form.register("family")} autoComplete="off" className={FIELD} />
+      </label>
+      <label className="font-bold">
+        E-mail <span className="font-normal text-quiet">(may stay empty)</span>
+        <input {...form.register("email")} type="email" autoComplete="off" className={FIELD} />
+      </label>
+      <Button look="main" type="submit" className="min-h-9" icon={<Plus aria-hidden size={16} />} disabled={add.isPending}>
+        Add the account
+      </Button>
+      {add.error instanceof Problem && (
+        <div className="col-span-full">
+          <Notice title={add.error.title} fix={add.error.fix} />
+        </div>
+      )}
+    </form>
+  );
+}

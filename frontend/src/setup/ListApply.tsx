@@ -1,0 +1,126 @@
+/** The foot of a list: from which day, who has left, and the one button that writes. */
+import { useMutation } from "@tanstack/react-query";
+import { Download } from "lucide-react";
+import { useState } from "react";
+import { client, csrfToken, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import type { Preview } from "./ListImport";
+import { TEXTS } from "./texts";
+import { useUndoList } from "./undo";
+
+interface Props {
+  groupId: number;
+  body: Schema["ListIn"];
+  roster: Schema["RosterShape"];
+  preview: Preview | null;
+  leave: number[];
+  onLeave: (students: number[]) => void;
+  onDone: (words: string, undo: (() => void) | undefined) => Promise<void>;
+}
+
+/** How many lines have one of some verdicts. */
+function count(preview: Preview | null, ...verdicts: string[]): number {
+  return preview?.lines.filter((line) => verdicts.includes(line.verdict)).length ?? 0;
+}
+
+/** ``Add 54 students and change 2``, as far as there is anything to do. */
+function action(added: number, changed: number, left: number): string {
+  const parts = [
+    added > 0 ? `Add ${plural(added, "student")}` : "",
+    changed > 0 ? (added > 0 ? `change ${changed}` : `Change ${plural(changed, "student")}`) : "",
+    left > 0 ? (added + changed > 0 ? `mark ${left} as left` : `Mark ${plural(left, "student")} as left`) : "",
+  ].filter(Boolean);
+  return parts.length > 1 ? `${parts.slice(0, -1).join(", ")} and ${parts.at(-1) ?? ""}` : (parts[0] ?? "Nothing to change");
+}
+
+export function ListApply({ groupId, body, roster, preview, leave, onLeave, onDone }: Props) {
+  const started = roster.students.length === 0 && roster.group.first < roster.today;
+  const [first, setFirst] = useState(started ? roster.group.first : roster.today);
+  const undo = useUndoList(groupId);
+  const added = count(preview, "new", "joins", "back");
+  const changed = count(preview, "changed");
+  const bad = count(preview, "incomplete", "unreadable");
+  const apply = useMutation({
+    mutationFn: () =>
+      data(
+        client.POST("/api/groups/{group_id}/roster", {
+          params: { path: { group_id: groupId } },
+          body: { ...body, leave, first: first || null },
+        }),
+      ),
+    onSuccess: (done) => {
+      const changes = done.change;
+      const words = `${action(added, changed, done.left)}: done.${bad > 0 ? ` ${plural(bad, "line")} left out.` : ""}`;
+      return onDone(words, changes === null ? undefined : () => undo(changes));
+    },
+  });
+  const nothing = added + changed + leave.length === 0;
+  return (
+    <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
+      {apply.error instanceof Problem && <Notice title={apply.error.title} fix={apply.error.fix} />}
+      {preview && preview.missing.length > 0 && <Missing preview={preview} leave={leave} onLeave={onLeave} />}
+      <div className="flex flex-wrap items-center gap-3">
+        <label className="flex items-center gap-2 font-semibold">
+          {TEXTS.joins}
+          <input type="date" value={first} onChange={(event) => setFirst(event.target.value)} className="min-h-9 rounded-md border border-control px-2 font-normal" />
+        </label>
+        {bad > 0 && (
+          <Button icon={<Download aria-hidden size={16} />} className="min-h-9" onClick={() => void download(groupId, body)}>
+            {TEXTS.mend}
+          </Button>
+        )}
+        <Button look="main" className="ml-auto min-h-9" disabled={!preview || nothing || apply.isPending} onClick={() => apply.mutate()}>
+          {apply.isPending ? `Adding ${plural(added, "student")} …` : action(added, changed, leave.length)}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function Missing({ preview, leave, onLeave }: { preview: Preview; leave: number[]; onLeave: (students: number[]) => void }) {
+  const all = leave.length === preview.missing.length;
+  return (
+    <details className="rounded-md bg-today px-3 py-2">
+      <summary className="font-semibold">
+        {plural(preview.missing.length, "student")} of the class {preview.missing.length === 1 ? "is" : "are"} {TEXTS.missing}
+        {leave.length > 0 && `; ${leave.length} will be marked as left`}
+      </summary>
+      <div className="mt-2 flex max-h-32 flex-col gap-1 overflow-y-auto">
+        <label className="flex min-h-7 items-center gap-2 font-semibold">
+          <input type="checkbox" className="size-4 accent-ink" checked={all} onChange={() => onLeave(all ? [] : preview.missing.map((one) => one.id))} />
+          Mark all as left; their portfolios stay readable
+        </label>
+        {preview.missing.map((one) => (
+          <label key={one.id} className="flex min-h-7 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4 accent-ink"
+              checked={leave.includes(one.id)}
+              onChange={() => onLeave(leave.includes(one.id) ? leave.filter((other) => other !== one.id) : [...leave, one.id])}
+            />
+            {one.name}
+          </label>
+        ))}
+      </div>
+    </details>
+  );
+}
+
+/** The bad lines as a file with the reasons. */
+async function download(groupId: number, body: Schema["ListIn"]): Promise<void> {
+  const response = await fetch(`/api/groups/${groupId}/roster/rejected`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken() },
+    body: JSON.stringify(body),
+  });
+  const address = URL.createObjectURL(await response.blob());
+  const link = document.createElement("a");
+  link.href = address;
+  link.download = "lines-to-mend.csv";
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
+}

@@ -1,0 +1,184 @@
+/** Bringing in a list: paste or choose it, see what each line would do, apply. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { FileUp, X } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { upload } from "../api/upload";
+import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { ListApply } from "./ListApply";
+import { ListLines } from "./ListLines";
+import { TEXTS } from "./texts";
+
+export type Table = Schema["TableShape"];
+export type Preview = Schema["RosterPreview"];
+type Column = Table["columns"][number];
+
+interface Props {
+  groupId: number;
+  roster: Schema["RosterShape"];
+  onClose: () => void;
+}
+
+export function ListImport({ groupId, roster, onClose }: Props) {
+  const [table, setTable] = useState<Table | null>(null);
+  return (
+    <section aria-labelledby="bring" className="flex min-h-0 flex-1 flex-col">
+      <div className="flex items-center justify-between px-5 pt-4">
+        <h1 id="bring" className="text-xl">
+          {TEXTS.bringTitle}
+        </h1>
+        <button type="button" aria-label="Back to the class list" onClick={onClose} className="-m-2 p-2">
+          <X aria-hidden size={20} />
+        </button>
+      </div>
+      {table ? (
+        <Read groupId={groupId} roster={roster} first={table} onRestart={() => setTable(null)} onClose={onClose} />
+      ) : (
+        <Source groupId={groupId} onTable={setTable} />
+      )}
+    </section>
+  );
+}
+
+/** Where the list comes from. A pasted text is read as soon as it stands there. */
+function Source({ groupId, onTable }: { groupId: number; onTable: (table: Table) => void }) {
+  const [text, setText] = useState("");
+  const chooser = useRef<HTMLInputElement>(null);
+  const path = { params: { path: { group_id: groupId } } };
+  const read = useMutation({
+    mutationFn: (pasted: string) => data(client.POST("/api/groups/{group_id}/roster/read", { ...path, body: { text: pasted } })),
+    onSuccess: onTable,
+  });
+  const open = useMutation({
+    mutationFn: (file: File) => upload<Table>(`/api/groups/${groupId}/roster/files`, file),
+    onSuccess: onTable,
+  });
+  const error = open.error ?? read.error;
+  const drop = (files: FileList | null) => {
+    const file = files?.[0];
+    if (file) open.mutate(file);
+  };
+  return (
+    // A file may be dropped anywhere on it; the button below does the same by keyboard.
+    // eslint-disable-next-line jsx-a11y/no-static-element-interactions
+    <div
+      className="flex min-h-0 flex-1 flex-col gap-4 p-5"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        if (event.dataTransfer.files.length === 0) return;
+        event.preventDefault();
+        drop(event.dataTransfer.files);
+      }}
+    >
+      <label className="flex min-h-0 max-w-3xl flex-1 flex-col gap-1 text-base font-bold">
+        {TEXTS.paste}
+        <span className="text-sm font-normal text-ink-soft">{TEXTS.pasteHint}</span>
+        <textarea
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          onPaste={(event) => {
+            const pasted = event.clipboardData.getData("text/plain");
+            if (pasted.trim() && !text.trim()) read.mutate(pasted);
+          }}
+          placeholder={"Dube, Thandi\tP3\nEllery, Josh\tP4"}
+          className="min-h-40 flex-1 resize-none rounded-md border border-control bg-paper p-3 text-sm font-normal"
+        />
+      </label>
+      {error instanceof Problem && (
+        <div className="max-w-3xl">
+          <Notice title={error.title} fix={error.fix} />
+        </div>
+      )}
+      <div className="flex flex-wrap items-center gap-3">
+        <Button look="main" className="min-h-9" disabled={!text.trim() || read.isPending} onClick={() => read.mutate(text)}>
+          {read.isPending ? "Reading …" : "See what it does"}
+        </Button>
+        <input ref={chooser} type="file" accept=".csv,.txt,.tsv,.xlsx" className="sr-only" tabIndex={-1} aria-label={TEXTS.file} onChange={(event) => drop(event.target.files)} />
+        <Button className="min-h-9" icon={<FileUp aria-hidden size={16} />} disabled={open.isPending} onClick={() => chooser.current?.click()}>
+          {open.isPending ? "Reading …" : TEXTS.file}
+        </Button>
+        <span className="text-quiet">{TEXTS.fileHint}. Nothing is written before you say so.</span>
+      </div>
+    </div>
+  );
+}
+
+interface ReadProps {
+  groupId: number;
+  roster: Schema["RosterShape"];
+  first: Table;
+  onRestart: () => void;
+  onClose: () => void;
+}
+
+/** The list as read, with what it would do. */
+function Read({ groupId, roster, first, onRestart, onClose }: ReadProps) {
+  const [table, setTable] = useState(first);
+  const [asNew, setAsNew] = useState<number[]>([]);
+  const [leave, setLeave] = useState<number[]>([]);
+  const queries = useQueryClient();
+  const say = useSay();
+  const body = { heading: table.heading, rows: table.rows, columns: table.columns, as_new: asNew };
+  const settled = useSettled(body);
+  const preview = useQuery({
+    queryKey: ["group", groupId, "list", settled],
+    placeholderData: (old: Preview | undefined) => old,
+    queryFn: () => data(client.POST("/api/groups/{group_id}/roster/preview", { params: { path: { group_id: groupId } }, body: settled })),
+  });
+  const setColumn = (place: number, column: Column) =>
+    setTable((old) => ({
+      ...old,
+      columns: old.columns.map((one, other) => (other === place ? column : one === column && column !== "ignore" ? "ignore" : one)),
+    }));
+  const setCell = (row: number, place: number, cell: string) =>
+    setTable((old) => ({
+      ...old,
+      rows: old.rows.map((cells, other) => (other === row ? cells.map((one, at) => (at === place ? cell : one)) : cells)),
+    }));
+  const done = async (words: string, undo: (() => void) | undefined) => {
+    await queries.invalidateQueries({ queryKey: ["group", groupId] });
+    say(words, undo);
+    onClose();
+  };
+  return (
+    <>
+      {preview.error instanceof Problem && (
+        <div className="px-5 pt-3">
+          <Notice title={preview.error.title} fix={preview.error.fix} />
+        </div>
+      )}
+      <ListLines
+        table={table}
+        preview={preview.data ?? null}
+        onColumn={setColumn}
+        onCell={setCell}
+        onAsNew={(line) => setAsNew((old) => [...old, line])}
+        onRestart={onRestart}
+      />
+      <ListApply
+        groupId={groupId}
+        body={body}
+        roster={roster}
+        preview={preview.error ? null : (preview.data ?? null)}
+        leave={leave}
+        onLeave={setLeave}
+        onDone={done}
+      />
+    </>
+  );
+}
+
+/** A value once it has rested for a quarter of a second. */
+function useSettled<T>(value: T): T {
+  const text = JSON.stringify(value);
+  const [settled, setSettled] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), 250);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return JSON.parse(settled) as T;
+}

@@ -1,0 +1,217 @@
+/** The class list as it stands, or the bringing in of a new one. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { ArrowLeftRight, ClipboardPaste, LogOut, Search } from "lucide-react";
+import { useRef, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { rosterQuery } from "../api/queries";
+import { Button } from "../ui/Button";
+import { plural, shortDay } from "../ui/dates";
+import { ListedName } from "../ui/ListedName";
+import { Notice } from "../ui/Notice";
+import { PegPicture } from "../ui/PegPicture";
+import { useSay } from "../ui/Toasts";
+import { Failed, Waiting } from "../ui/Waiting";
+import { ListImport } from "./ListImport";
+import { TEXTS } from "./texts";
+import { useUndoList } from "./undo";
+
+type Student = Schema["ListedStudent"];
+const ROW = 40;
+const GRID = "32px 36px minmax(180px,2fr) 64px minmax(90px,1fr) minmax(90px,1fr) minmax(120px,1.3fr) minmax(150px,1.6fr) 110px";
+const HEADS = ["", "", "Student", "Period", "Group", "Number", "User name", "E-mail", "In the class"];
+
+export function ListPart({ groupId }: { groupId: number }) {
+  const [address, setAddress] = useSearchParams();
+  const found = useQuery(rosterQuery(groupId));
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  if (address.get("bring") === "1" && found.data.may_change) {
+    return <ListImport groupId={groupId} roster={found.data} onClose={() => setAddress({})} />;
+  }
+  if (found.data.students.length === 0) return <Nobody may={found.data.may_change} />;
+  return <List roster={found.data} groupId={groupId} />;
+}
+
+function Nobody({ may }: { may: boolean }) {
+  return (
+    <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-5 text-center">
+      <h1 className="text-xl">{TEXTS.nobody}</h1>
+      <p className="text-base text-ink-soft">{TEXTS.nobodyHint}</p>
+      {may && <BringLink />}
+    </div>
+  );
+}
+
+function BringLink() {
+  return (
+    <Link to="?bring=1" className="inline-flex min-h-9 items-center gap-2 rounded-md bg-copper px-4 font-semibold text-paper hover:bg-copper-deep">
+      <ClipboardPaste aria-hidden size={16} />
+      {TEXTS.bring}
+    </Link>
+  );
+}
+
+/** Without case and accents, as the server folds what it gives in ``find``. */
+function folded(text: string): string {
+  return text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
+}
+
+function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: number }) {
+  const [text, setText] = useState("");
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const words = folded(text).split(/\s+/).filter(Boolean);
+  const rows = roster.students.filter((one) => words.every((word) => one.find.includes(word)));
+  const present = roster.students.filter((one) => !one.left).length;
+  const toggle = (id: number) =>
+    setChosen((old) => {
+      const next = new Set(old);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  return (
+    <section aria-labelledby="class-list" className="flex min-h-0 flex-1 flex-col gap-3 p-5">
+      <div className="flex flex-wrap items-center gap-3">
+        <h1 id="class-list" className="text-xl">
+          Class list
+        </h1>
+        <span className="text-quiet">
+          {plural(present, "student")}
+          {present < roster.students.length && `, ${roster.students.length - present} left`}
+        </span>
+        <label className="ml-auto flex min-h-9 items-center gap-2 rounded-md border border-control bg-paper px-3">
+          <Search aria-hidden size={16} className="text-quiet" />
+          <span className="sr-only">{TEXTS.find}</span>
+          <input value={text} onChange={(event) => setText(event.target.value)} placeholder={TEXTS.find} className="w-44 outline-none" />
+        </label>
+        {roster.may_change && <BringLink />}
+      </div>
+      {chosen.size > 0 && <Chosen groupId={groupId} chosen={chosen} students={roster.students} onDone={() => setChosen(new Set())} />}
+      <Rows rows={rows} chosen={chosen} may={roster.may_change} onToggle={toggle} />
+    </section>
+  );
+}
+
+function Rows({ rows, chosen, may, onToggle }: { rows: Student[]; chosen: ReadonlySet<number>; may: boolean; onToggle: (id: number) => void }) {
+  const scroller = useRef<HTMLDivElement>(null);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser's functions are used in this render only
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
+  return (
+    // The list scrolls by itself, so the keyboard must reach it.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <div ref={scroller} tabIndex={0} className="min-h-0 flex-1 overflow-auto rounded-lg border border-edge bg-paper">
+      <div role="table" aria-label="Class list" aria-rowcount={rows.length + 1} style={{ minWidth: 900 }}>
+        <div role="row" className="sticky top-0 z-10 grid items-center gap-x-2 border-b border-edge bg-ground px-3 font-bold" style={{ gridTemplateColumns: GRID, height: ROW }}>
+          {HEADS.map((head, place) => (
+            <div key={place} role="columnheader">
+              {head || <span className="sr-only">{place === 0 ? "Choose" : "Peg"}</span>}
+            </div>
+          ))}
+        </div>
+        <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const one = rows[item.index];
+            return one && <Row key={one.id} one={one} start={item.start} chosen={chosen.has(one.id)} may={may} onToggle={onToggle} />;
+          })}
+        </div>
+      </div>
+      {rows.length === 0 && <p className="p-8 text-center text-base">Nobody of that name is in the list.</p>}
+    </div>
+  );
+}
+
+function Row({ one, start, chosen, may, onToggle }: { one: Student; start: number; chosen: boolean; may: boolean; onToggle: (id: number) => void }) {
+  const quiet = one.left ? "text-quiet" : "";
+  return (
+    <div
+      role="row"
+      className={`absolute inset-x-0 grid items-center gap-x-2 border-b border-line px-3 ${chosen ? "bg-today" : ""} ${quiet}`}
+      style={{ gridTemplateColumns: GRID, height: ROW, transform: `translateY(${start}px)` }}
+    >
+      <div role="cell" className="flex items-center">
+        {may && !one.left && (
+          <input type="checkbox" className="size-4 accent-ink" checked={chosen} aria-label={`Choose ${one.given_name} ${one.family_name}`} onChange={() => onToggle(one.id)} />
+        )}
+      </div>
+      <div role="cell" className="flex items-center">
+        <PegPicture picture={one.picture} tint={one.tint} />
+      </div>
+      <div role="cell" className="truncate">
+        <ListedName person={one} />
+      </div>
+      <div role="cell">{one.period}</div>
+      <div role="cell" className="truncate">
+        {one.groups.join(", ")}
+      </div>
+      <div role="cell" className="figures truncate">
+        {one.number}
+      </div>
+      <div role="cell" className="truncate">
+        {one.username}
+      </div>
+      <div role="cell" className="truncate" title={one.email}>
+        {one.email}
+      </div>
+      <div role="cell" className="figures whitespace-nowrap">
+        {one.last && one.left ? `left ${shortDay(one.last)}` : `since ${shortDay(one.first)}`}
+      </div>
+    </div>
+  );
+}
+
+interface ChosenProps {
+  groupId: number;
+  chosen: ReadonlySet<number>;
+  students: Student[];
+  onDone: () => void;
+}
+
+/** What can be done with the chosen students. */
+function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
+  const queries = useQueryClient();
+  const say = useSay();
+  const undo = useUndoList(groupId);
+  const path = { params: { path: { group_id: groupId } } };
+  const ids = [...chosen];
+  const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
+  const leave = useMutation({
+    mutationFn: () => data(client.POST("/api/groups/{group_id}/roster/leave", { ...path, body: { students: ids } })),
+    onSuccess: async (done) => {
+      await fresh();
+      onDone();
+      say(`${plural(done.left, "student")} marked as left. Their portfolios stay readable.`, () => undo(done.change));
+    },
+  });
+  const swap = useMutation({
+    mutationFn: () => data(client.POST("/api/groups/{group_id}/roster/pegs", { ...path, body: { one: ids[0] ?? 0, other: ids[1] ?? 0 } })),
+    onSuccess: async () => {
+      await fresh();
+      onDone();
+    },
+  });
+  const error = leave.error ?? swap.error;
+  const names = students.filter((one) => chosen.has(one.id)).map((one) => one.given_name);
+  return (
+    <div role="group" aria-label="The chosen students" className="flex flex-wrap items-center gap-3 rounded-md bg-in-soft px-3 py-2">
+      <span className="font-semibold">
+        {names.slice(0, 3).join(", ")}
+        {names.length > 3 && ` and ${names.length - 3} more`}
+      </span>
+      {ids.length === 2 && (
+        <Button icon={<ArrowLeftRight aria-hidden size={16} />} disabled={swap.isPending} onClick={() => swap.mutate()}>
+          {TEXTS.swap}
+        </Button>
+      )}
+      <Button icon={<LogOut aria-hidden size={16} />} disabled={leave.isPending} onClick={() => leave.mutate()}>
+        {TEXTS.markLeft}
+      </Button>
+      <Button look="quiet" onClick={onDone}>
+        Choose nobody
+      </Button>
+      {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
+    </div>
+  );
+}

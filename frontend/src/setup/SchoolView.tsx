@@ -1,0 +1,36 @@
+/** What a school administrator keeps: the staff accounts and the calendar. */
+import { useSearchParams } from "react-router";
+import { useSession } from "../app/session";
+import { Lost } from "../app/Lost";
+import { AccountsPart } from "./AccountsPart";
+import { CalendarPart } from "./CalendarPart";
+
+const PARTS = { calendar: "Calendar", accounts: "Staff accounts" } as const;
+type Part = keyof typeof PARTS;
+
+export function SchoolView() {
+  const session = useSession();
+  const [address, setAddress] = useSearchParams();
+  if (!session.person?.administrator) return <Lost />;
+  const part: Part = address.get("part") === "accounts" ? "accounts" : "calendar";
+  return (
+    <div className="flex min-h-0 flex-1 max-md:flex-col">
+      <nav aria-label="The school" className="flex w-44 shrink-0 flex-col border-r border-line bg-paper py-3 max-md:w-full max-md:flex-row max-md:py-0">
+        {(Object.keys(PARTS) as Part[]).map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-current={one === part ? "page" : undefined}
+            onClick={() => setAddress({ part: one })}
+            className={`flex min-h-10 items-center border-l-4 px-4 text-left font-semibold ${
+              one === part ? "border-copper bg-today text-ink" : "border-transparent text-ink-soft hover:text-ink"
+            }`}
+          >
+            {PARTS[one]}
+          </button>
+        ))}
+      </nav>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">{part === "accounts" ? <AccountsPart /> : <CalendarPart />}</div>
+    </div>
+  );
+}

@@ -1,0 +1,147 @@
+/** The staff of a class: who is in it as what, and what each role may do. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { UserPlus } from "lucide-react";
+import { useState } from "react";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { staffQuery } from "../api/queries";
+import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { Failed, Waiting } from "../ui/Waiting";
+import { ROLES } from "./texts";
+
+type Role = Schema["StaffLine"]["role"];
+interface Change {
+  person: number;
+  name: string;
+  role: Role | null;
+  before: Role | null;
+}
+
+export function StaffPart({ groupId }: { groupId: number }) {
+  const found = useQuery(staffQuery(groupId));
+  const queries = useQueryClient();
+  const say = useSay();
+  const set = useMutation({
+    mutationFn: ({ person, role }: Change) =>
+      data(client.PUT("/api/groups/{group_id}/staff/{person_id}", { params: { path: { group_id: groupId, person_id: person } }, body: { role } })),
+    onSuccess: async (_, change) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      const words = change.role ? `${change.name} is ${(ROLES[change.role] ?? "").toLowerCase()} now.` : `${change.name} is no longer in this class.`;
+      say(words, () => set.mutate({ ...change, role: change.before, before: change.role }));
+    },
+  });
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const { staff, roles, may_change: may } = found.data;
+  return (
+    <section aria-labelledby="staff" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+      <h1 id="staff" className="text-xl">
+        Staff
+      </h1>
+      {set.error instanceof Problem && (
+        <div className="max-w-3xl">
+          <Notice title={set.error.title} fix={set.error.fix} />
+        </div>
+      )}
+      <ul className="max-w-3xl divide-y divide-line rounded-lg border border-edge bg-paper">
+        {staff.map((one) => (
+          <li key={one.person} className="flex flex-wrap items-center gap-3 px-4 py-2">
+            <span className="min-w-0 flex-1">
+              <span className="block truncate font-semibold">
+                {one.name}
+                {one.me && <span className="font-normal text-quiet"> (you)</span>}
+              </span>
+              <span className="block truncate text-quiet">{one.email}</span>
+            </span>
+            {may ? (
+              <>
+                <select
+                  aria-label={`Role of ${one.name}`}
+                  value={one.role}
+                  onChange={(event) => set.mutate({ person: one.person, name: one.name, role: event.target.value as Role, before: one.role })}
+                  className="min-h-9 rounded-md border border-control bg-paper px-2"
+                >
+                  {roles.map((role) => (
+                    <option key={role.role} value={role.role}>
+                      {ROLES[role.role]}
+                    </option>
+                  ))}
+                </select>
+                <Button look="quiet" onClick={() => set.mutate({ person: one.person, name: one.name, role: null, before: one.role })}>
+                  Take out<span className="sr-only"> {one.name}</span>
+                </Button>
+              </>
+            ) : (
+              <span>{ROLES[one.role]}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {may && <Add groupId={groupId} onAdd={(person, name) => set.mutate({ person, name, role: "co_teacher", before: null })} />}
+      <section aria-labelledby="roles" className="max-w-3xl">
+        <h2 id="roles" className="mb-2 text-base">
+          What each role may do
+        </h2>
+        <dl className="grid grid-cols-[110px_1fr] gap-x-4 gap-y-1">
+          {roles.map((one) => (
+            <div key={one.role} className="contents">
+              <dt className="font-semibold">{ROLES[one.role]}</dt>
+              <dd>{one.may}</dd>
+            </div>
+          ))}
+        </dl>
+      </section>
+    </section>
+  );
+}
+
+/** Find somebody with a staff account, by a part of the name or address. */
+function Add({ groupId, onAdd }: { groupId: number; onAdd: (person: number, name: string) => void }) {
+  const [text, setText] = useState("");
+  const wanted = text.trim();
+  const found = useQuery({
+    queryKey: ["group", groupId, "find-staff", wanted],
+    enabled: wanted.length > 1,
+    queryFn: () => data(client.GET("/api/groups/{group_id}/staff/find", { params: { path: { group_id: groupId }, query: { text: wanted } } })),
+  });
+  const shown = wanted.length > 1 ? found.data : undefined;
+  return (
+    <div className="max-w-3xl">
+      <label className="font-bold">
+        Add somebody by name or e-mail
+        <input
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          autoComplete="off"
+          className="mt-1 block min-h-9 w-full max-w-md rounded-md border border-control bg-paper px-3 font-normal"
+        />
+      </label>
+      <div aria-live="polite">
+        {shown?.length === 0 && <p className="mt-2 text-quiet">Nobody of that name has a staff account, or they are in the class already. A school administrator makes accounts.</p>}
+        {shown && shown.length > 0 && (
+          <ul className="mt-2 max-w-md divide-y divide-line rounded-md border border-edge bg-paper">
+            {shown.map((one) => (
+              <li key={one.person} className="flex items-center gap-3 px-3 py-1.5">
+                <span className="min-w-0 flex-1 truncate">
+                  <span className="font-semibold">{one.name}</span> <span className="text-quiet">{one.email}</span>
+                </span>
+                <Button
+                  icon={<UserPlus aria-hidden size={16} />}
+                  onClick={() => {
+                    onAdd(one.person, one.name);
+                    setText("");
+                  }}
+                >
+                  Add<span className="sr-only"> {one.name}</span>
+                </Button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </div>
+  );
+}

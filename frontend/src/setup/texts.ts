@@ -1,0 +1,59 @@
+/** The words of setting up a class. */
+import type { Schema } from "../api/client";
+
+export const PARTS = { list: "Class list", staff: "Staff", calendar: "Calendar" } as const;
+export type Part = keyof typeof PARTS;
+
+export const TEXTS = {
+  setup: "Set-up",
+  parts: "Parts of the set-up",
+  bring: "Bring in a list",
+  bringTitle: "Bring in a class list",
+  paste: "Paste the list here",
+  pasteHint: "Straight from a spreadsheet: names, and if you have them e-mail, student number, period and group, in any order.",
+  file: "Or choose a file",
+  fileHint: "CSV or Excel workbook",
+  restart: "Start over",
+  mend: "Download the lines to mend",
+  joins: "They join on",
+  missing: "not in this list",
+  nobody: "There is nobody in this class yet",
+  nobodyHint: "Paste the list from your spreadsheet: every student has a portfolio the moment they are added.",
+  find: "Find in the list",
+  left: "left",
+  markLeft: "Mark as left",
+  swap: "Swap the pegs of these two",
+} as const;
+
+type Verdict = Schema["LineShape"]["verdict"];
+
+export const VERDICTS: Record<Verdict, string> = {
+  new: "New",
+  joins: "Joins from another class",
+  back: "Back again",
+  changed: "Changed",
+  here: "Already here",
+  twice: "Twice in the list",
+  incomplete: "Incomplete",
+  unreadable: "Not understood",
+};
+
+export const COLUMNS: Record<Schema["TableShape"]["columns"][number], string> = {
+  name: "Name",
+  family: "Family name",
+  given: "Given name",
+  email: "E-mail",
+  number: "Number",
+  period: "Period",
+  group: "Group",
+  ignore: "Leave out",
+};
+
+export const ROLES: Record<string, string> = {
+  lead: "Lead",
+  co_teacher: "Co-teacher",
+  marker: "Marker",
+  observer: "Observer",
+};
+
+export const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;

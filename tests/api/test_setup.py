@@ -1,0 +1,381 @@
+"""Setting up a class: calendar, class list, staff, accounts, starting one."""
+
+import csv
+import io
+from datetime import date
+from typing import Any
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from openpyxl import Workbook
+
+from coatpeg.core.policy import TABLE, Action, Relation, Role
+from coatpeg.events.models import Event
+from coatpeg.people import staffing
+from coatpeg.people.models import Absence, Enrolment, PeriodMembership, Person, RosterChange, StaffRole, TeachingGroup
+from coatpeg.portfolios.models import Portfolio
+from tests import builders
+from tests.api.case import ApiCase
+from tests.builders import NOW, TODAY, klass
+
+
+class Calendars(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.plot = klass()
+        self.thandi = self.plot.student("thandi", period="P3")
+        self.card = self.plot.pocket()
+        self.admin = builders.person("bright", administrator=True)
+
+    def body(self, **changes: Any) -> dict[str, Any]:
+        kept = self.ok(self.admin, "GET", "/calendar")
+        return {**{name: kept[name] for name in ("key", "zone", "weekdays", "terms", "days_off")}, **changes}
+
+    def test_staff_read_it_and_only_an_administrator_changes_it(self) -> None:
+        seen = self.ok(self.plot.lead, "GET", "/calendar")
+        self.assertFalse(seen["may_change"])
+        self.assertEqual(seen["days_off"], [{"name": "Half-term holiday", "first": "2026-10-19", "last": "2026-10-23"}])
+        self.assertTrue(self.ok(self.admin, "GET", "/calendar")["may_change"])
+        self.problem(403, self.plot.lead, "PUT", "/calendar", self.body())
+
+    def test_a_change_moves_due_moments_and_statuses_and_says_how_many(self) -> None:
+        builders.adjust(self.thandi, 2)
+        self.plot.handin(self.card, due=date(2026, 11, 2))
+        before = self.cell()
+        self.assertEqual((before["due"], before["overdue"]), ("2026-11-04", False))
+        snow = {"name": "Snow", "first": "2026-11-03", "last": "2026-11-03"}
+        body = self.body(days_off=[snow])
+        preview = self.ok(self.admin, "POST", "/calendar/preview", body)
+        self.assertEqual(preview["lost"], ["2026-11-03"])
+        self.assertEqual(preview["gained"], [f"2026-10-{day}" for day in range(19, 24)])
+        self.assertEqual(preview["moved"], [{"group": "8 Plot", "dues": 1, "statuses": 0}])
+        self.assertEqual(self.cell()["due"], "2026-11-04", "a preview changes nothing")
+        done = self.ok(self.admin, "PUT", "/calendar", body)
+        self.assertEqual(done, preview)
+        self.assertEqual(self.cell()["due"], "2026-11-05")
+        event = Event.objects.get(verb="calendar_changed")
+        self.assertEqual((event.group_id, event.data["dues"]), (self.plot.group.pk, 1))
+
+    def cell(self) -> dict[str, Any]:
+        return self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][0]["cells"][0]
+
+    def test_a_late_day_less_is_a_status_that_moves(self) -> None:
+        handin = self.plot.handin(self.card, due=date(2026, 10, 30))
+        builders.fill(self.thandi, self.card)
+        builders.hand_in(self.thandi, handin)
+        self.assertEqual(self.cell()["late_days"], 3)
+        snow = [{"name": "Snow", "first": "2026-11-02", "last": "2026-11-03"}]
+        preview = self.ok(self.admin, "POST", "/calendar/preview", self.body(days_off=snow))
+        self.assertEqual(preview["moved"], [{"group": "8 Plot", "dues": 0, "statuses": 1}])
+
+    def test_two_who_change_it_at_once(self) -> None:
+        old = self.body(weekdays=[0, 1, 2, 3])
+        self.ok(self.admin, "PUT", "/calendar", self.body(weekdays=[0, 1, 2, 3, 4, 5]))
+        self.problem(409, self.admin, "PUT", "/calendar", old)
+        self.assertEqual(self.ok(self.admin, "GET", "/calendar")["weekdays"], [0, 1, 2, 3, 4, 5])
+
+    def test_a_hand_in_due_on_a_new_day_off_is_told(self) -> None:
+        self.plot.handin(self.card, due=date(2026, 11, 6))
+        snow = [{"name": "Snow", "first": "2026-11-06", "last": "2026-11-06"}]
+        preview = self.ok(self.admin, "POST", "/calendar/preview", self.body(days_off=snow))
+        self.assertEqual(preview["due_on_days_off"], ["8 Plot: “Recipe card” is due on Fri 6 Nov, Snow."])
+
+    def test_what_cannot_be_taken_names_its_line(self) -> None:
+        terms = [{"name": "Autumn", "first": "2026-12-18", "last": "2026-09-01"}]
+        problem = self.problem(422, self.admin, "PUT", "/calendar", self.body(terms=terms))
+        self.assertEqual(problem["where"], "terms.0")
+
+    def test_a_calendar_file_is_read_over_the_terms(self) -> None:
+        text = (
+            "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:test\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Half-term\r\n"
+            "DTSTART;VALUE=DATE:20261019\r\nDTEND;VALUE=DATE:20261024\r\nEND:VEVENT\r\nBEGIN:VEVENT\r\nUID:2\r\n"
+            "SUMMARY:Next year\r\nDTSTART;VALUE=DATE:20271019\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+        )
+        client = self.client_of(self.admin)
+        answer = client.post("/api/calendar/files", {"file": SimpleUploadedFile("days.ics", text.encode())})
+        self.assertEqual(
+            answer.json(),
+            {"days_off": [{"name": "Half-term", "first": "2026-10-19", "last": "2026-10-23"}], "left_out": []},
+        )
+        wrong = client.post("/api/calendar/files", {"file": SimpleUploadedFile("days.ics", b"Half-term in October")})
+        self.assertEqual(wrong.status_code, 422)
+
+
+class Lists(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.plot = klass()
+        self.path = f"/groups/{self.plot.group.pk}/roster"
+
+    def bring(self, text: str, **more: Any) -> dict[str, Any]:
+        table = self.ok(self.plot.lead, "POST", f"{self.path}/read", {"text": text})
+        return self.ok(self.plot.lead, "POST", self.path, {"rows": table["rows"], "columns": table["columns"], **more})
+
+    def preview(self, text: str, **more: Any) -> dict[str, Any]:
+        table = self.ok(self.plot.lead, "POST", f"{self.path}/read", {"text": text})
+        return self.ok(
+            self.plot.lead, "POST", f"{self.path}/preview", {"rows": table["rows"], "columns": table["columns"], **more}
+        )
+
+    def roster(self) -> list[dict[str, Any]]:
+        return self.ok(self.plot.lead, "GET", self.path)["students"]
+
+    TWO = (
+        "Surname\tForename\tNumber\tPeriod\tGroup\nDube\tThandi\t20101\tP3\tTable 1\nEllery\tJosh\t20102\tP4\tTable 1\n"
+    )
+
+    def test_a_pasted_list_makes_students_with_portfolios_at_once(self) -> None:
+        shown = self.preview(self.TWO)
+        self.assertEqual([line["verdict"] for line in shown["lines"]], ["new", "new"])
+        self.assertFalse(Enrolment.objects.exists(), "nothing is written before")
+        done = self.bring(self.TWO)
+        self.assertEqual((done["counts"], done["left"]), ({"new": 2}, 0))
+        thandi, josh = self.roster()
+        self.assertEqual(
+            (thandi["username"], thandi["number"], thandi["period"], thandi["groups"]),
+            ("thandi.dube", "20101", "P3", ["Table 1"]),
+        )
+        self.assertEqual(thandi["first"], self.plot.group.first.isoformat(), "the first list counts from the first day")
+        self.assertNotEqual((thandi["picture"], thandi["tint"]), (josh["picture"], josh["tint"]))
+        self.assertEqual(Portfolio.objects.count(), 2)
+        student = Person.objects.get(number="20101")
+        portfolio = Portfolio.objects.get(enrolment__person=student)
+        self.assertTrue(self.ok(student, "GET", f"/portfolios/{portfolio.pk}")["mine"])
+        self.problem(404, student, "GET", f"/portfolios/{Portfolio.objects.exclude(pk=portfolio.pk).get().pk}")
+
+    def test_the_same_list_again_changes_nothing(self) -> None:
+        self.bring(self.TWO)
+        shown = self.preview(self.TWO)
+        self.assertEqual([line["verdict"] for line in shown["lines"]], ["here", "here"])
+        events = Event.objects.count()
+        self.assertEqual(self.bring(self.TWO)["change"], None)
+        self.assertEqual((Enrolment.objects.count(), Event.objects.count()), (2, events))
+
+    def test_a_bad_line_never_blocks_the_others(self) -> None:
+        text = "Name\tE-mail\nThandi Dube\tthandi@larkfield.example\nChidi Okonkwo\tchidi@larkfeild\n\tnobody@larkfield.example\n"
+        done = self.bring(text)
+        self.assertEqual(done["counts"], {"new": 1, "unreadable": 1, "incomplete": 1})
+        self.assertEqual([one["family_name"] for one in self.roster()], ["Dube"])
+
+    def test_the_bad_lines_come_back_as_a_file_with_the_reason(self) -> None:
+        rows = [["Thandi Dube", "t@larkfield.example"], ["=HYPERLINK(1)", "chidi@larkfeild"]]
+        body = {"heading": ["Name", "E-mail"], "rows": rows, "columns": ["name", "email"]}
+        answer = self.call(self.plot.lead, "POST", f"{self.path}/rejected", body)
+        self.assertIn("attachment", answer["Content-Disposition"])
+        lines = list(csv.reader(io.StringIO(answer.content.decode("utf-8-sig"))))
+        self.assertEqual(lines[0], ["Name", "E-mail", "reason"])
+        self.assertEqual(lines[1][:2], ["'=HYPERLINK(1)", "chidi@larkfeild"])
+        self.assertIn("not a complete e-mail address", lines[1][2])
+
+    def test_someone_missing_can_be_marked_as_left_and_comes_back(self) -> None:
+        self.bring(self.TWO)
+        one = "Surname\tForename\tNumber\nDube\tThandi\t20101\n"
+        missing = self.preview(one)["missing"]
+        self.assertEqual([who["name"] for who in missing], ["Ellery, Josh"])
+        done = self.bring(one, leave=[missing[0]["id"]])
+        self.assertEqual(done["left"], 1)
+        josh = Enrolment.objects.get(person__number="20102")
+        self.assertEqual((josh.last, Portfolio.objects.count()), (TODAY, 2))
+        with self.at(NOW.replace(day=18)):
+            self.assertEqual([line["verdict"] for line in self.preview(self.TWO)["lines"]], ["here", "back"])
+            self.bring(self.TWO)
+            josh.refresh_from_db()
+            away = Absence.objects.get(enrolment=josh)
+            self.assertEqual((josh.last, away.first, away.last), (None, date(2026, 11, 5), date(2026, 11, 17)))
+            self.assertFalse(self.roster()[1]["left"])
+
+    def test_who_was_away_is_not_asked_for_what_was_due_then(self) -> None:
+        self.bring(self.TWO)
+        card = self.plot.pocket()
+        josh = Enrolment.objects.get(person__number="20102")
+        self.ok(self.plot.lead, "POST", f"{self.path}/leave", {"students": [josh.pk]})
+        with self.at(NOW.replace(day=18)):
+            self.bring(self.TWO)
+            self.plot.handin(card, due=date(2026, 11, 10), title="Between")
+            self.plot.handin(card, due=date(2026, 11, 20), title="After")
+            row = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][1]
+            self.assertEqual([cell["status"] for cell in row["cells"]], ["not_asked", "empty"])
+
+    def test_a_move_to_another_period_counts_from_today(self) -> None:
+        self.bring(self.TWO)
+        self.bring("Number\tSurname\tForename\tPeriod\n20101\tDube\tThandi\tP4\n")
+        spans = PeriodMembership.objects.filter(enrolment__person__number="20101").order_by("first")
+        self.assertEqual([(one.period.name, one.last) for one in spans], [("P3", date(2026, 11, 3)), ("P4", None)])
+
+    def test_a_student_of_another_class_joins_with_a_portfolio_of_this_one(self) -> None:
+        other = klass("9 Forge", "marsh")
+        lee = other.student("lee", "Lee", "Moss").enrolment.person
+        shown = self.preview("Lee Moss\n")["lines"][0]
+        self.assertEqual((shown["verdict"], shown["why"]), ("joins", "Known from 9 Forge."))
+        self.bring("Lee Moss\n")
+        self.assertEqual(Portfolio.objects.filter(enrolment__person=lee).count(), 2)
+        as_new = self.preview("Lee Moss\n", as_new=[1])["lines"][0]
+        self.assertEqual(as_new["verdict"], "new")
+
+    def test_a_joiner_of_today_is_enrolled_from_today_or_the_day_given(self) -> None:
+        self.bring(self.TWO)
+        self.bring("Chidi Okonkwo\n")
+        self.bring("Ada Bo\n", first="2026-10-12")
+        first = dict(Enrolment.objects.values_list("person__family_name", "first"))
+        self.assertEqual((first["Okonkwo"], first["Bo"]), (TODAY, date(2026, 10, 12)))
+
+    def test_undo_takes_everything_back(self) -> None:
+        self.bring(self.TWO)
+        before = self.roster()
+        done = self.bring(
+            "Number\tSurname\tForename\tPeriod\tGroup\n20101\tDube-Nkosi\tThandi\tP9\tTable 2\n\tOkonkwo\tChidi\tP3\t\n"
+        )
+        self.assertEqual(done["counts"], {"changed": 1, "new": 1})
+        self.assertNotEqual(self.roster(), before)
+        self.ok(self.plot.lead, "POST", f"{self.path}/changes/{done['change']}/undo")
+        self.assertEqual(self.roster(), before)
+        self.assertFalse(Person.objects.filter(family_name="Okonkwo").exists())
+        self.assertEqual(RosterChange.objects.get(pk=done["change"]).data, {}, "what it held is forgotten")
+        self.problem(404, self.plot.lead, "POST", f"{self.path}/changes/{done['change']}/undo")
+
+    def test_undo_is_refused_once_somebody_works(self) -> None:
+        done = self.bring(self.TWO)
+        portfolio = Portfolio.objects.get(enrolment__person__number="20101")
+        builders.fill(portfolio, self.plot.pocket())
+        problem = self.problem(403, self.plot.lead, "POST", f"{self.path}/changes/{done['change']}/undo")
+        self.assertIn("Work has begun", problem["title"])
+        self.assertEqual(Portfolio.objects.count(), 2)
+
+    def test_a_workbook_and_a_csv_file(self) -> None:
+        book = Workbook()
+        for row in (("Surname", "Forename"), ("Dube", "Thandi"), ("Ellery", "Josh")):
+            book.active.append(row)
+        target = io.BytesIO()
+        book.save(target)
+        client = self.client_of(self.plot.lead)
+        for name, data in (
+            ("list.xlsx", target.getvalue()),
+            ("list.csv", b"Surname;Forename\r\nDube;Thandi\r\nEllery;Josh\r\n"),
+        ):
+            answer = client.post(f"/api{self.path}/files", {"file": SimpleUploadedFile(name, data)}).json()
+            self.assertEqual((answer["columns"], len(answer["rows"])), (["family", "given"], 2))
+        wrong = client.post(f"/api{self.path}/files", {"file": SimpleUploadedFile("list.xlsx", b"PK\x03\x04broken")})
+        self.assertEqual(wrong.status_code, 422)
+
+    def test_input_that_makes_no_sense_is_refused_with_words(self) -> None:
+        for body in (
+            {"rows": [["A"]], "columns": ["ignore"]},
+            {"rows": [["A", "B"], ["C"]], "columns": ["family", "given"]},
+            {"rows": [["A"]], "columns": ["name", "name"]},
+            {"rows": [["A"]], "columns": ["name"], "leave": [999]},
+        ):
+            self.problem(422, self.plot.lead, "POST", self.path, body)
+        self.problem(422, self.plot.lead, "POST", f"{self.path}/read", {"text": " "})
+        self.problem(404, self.plot.lead, "POST", f"{self.path}/leave", {"students": [999]})
+
+    def test_two_students_swap_pegs(self) -> None:
+        self.bring(self.TWO)
+        thandi, josh = self.roster()
+        self.ok(self.plot.lead, "POST", f"{self.path}/pegs", {"one": thandi["id"], "other": josh["id"]})
+        after = self.roster()
+        self.assertEqual((after[0]["picture"], after[1]["tint"]), (josh["picture"], thandi["tint"]))
+        self.problem(404, self.plot.lead, "POST", f"{self.path}/pegs", {"one": thandi["id"], "other": 999})
+
+    def test_a_year_group_of_two_thousand_in_a_fixed_number_of_statements(self) -> None:
+        lines = "\n".join(f"Student{number}\tAda\t{30000 + number}" for number in range(2000))
+        text = f"Surname\tForename\tNumber\n{lines}\n"
+        table = self.ok(self.plot.lead, "POST", f"{self.path}/read", {"text": text})
+        body = {"rows": table["rows"], "columns": table["columns"]}
+        client = self.client_of(self.plot.lead)
+        with self.assertNumQueries(10):
+            client.post(f"/api{self.path}/preview", body, content_type="application/json")
+        self.ok(self.plot.lead, "POST", self.path, body)
+        self.assertEqual(Portfolio.objects.count(), 2000)
+        self.assertEqual(Enrolment.objects.filter(lap=2).count(), 2000 - 2 * 112 * 8)
+
+    def test_a_caseload_makes_no_portfolios(self) -> None:
+        self.plot.student("thandi", period="P3")
+        caseload = klass("Caseload", "lindqvist", "caseload")
+        path = f"/groups/{caseload.group.pk}/roster"
+        self.ok(caseload.lead, "POST", path, {"rows": [["Thandi Dube"]], "columns": ["name"]})
+        self.assertEqual((caseload.group.enrolments.count(), Portfolio.objects.count()), (1, 1))
+
+
+class Staff(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.plot = klass()
+        self.path = f"/groups/{self.plot.group.pk}/staff"
+        self.marsh = builders.person("marsh", "J.", "Marsh", staff=True)
+        self.student = self.plot.student("thandi").enrolment.person
+
+    def test_found_by_a_part_of_the_name_and_added(self) -> None:
+        found = self.ok(self.plot.lead, "GET", f"{self.path}/find?text=mar")
+        self.assertEqual([one["name"] for one in found], ["Marsh, J."])
+        self.assertEqual(self.ok(self.plot.lead, "GET", f"{self.path}/find?text=thandi"), [], "students are no staff")
+        self.ok(self.plot.lead, "PUT", f"{self.path}/{self.marsh.pk}", {"role": "marker"})
+        self.assertEqual(
+            [one["name"] for one in self.ok(self.marsh, "GET", self.path)["staff"]], ["Marsh, J.", "Okafor, R."]
+        )
+        self.problem(403, self.marsh, "PUT", f"{self.path}/{self.marsh.pk}", {"role": "lead"})
+
+    def test_a_student_cannot_be_given_a_role(self) -> None:
+        self.problem(404, self.plot.lead, "PUT", f"{self.path}/{self.student.pk}", {"role": "observer"})
+
+    def test_the_last_lead_stays(self) -> None:
+        for role in ("co_teacher", None):
+            problem = self.problem(403, self.plot.lead, "PUT", f"{self.path}/{self.plot.lead.pk}", {"role": role})
+            self.assertIn("only lead", problem["title"])
+        self.ok(self.plot.lead, "PUT", f"{self.path}/{self.marsh.pk}", {"role": "lead"})
+        self.ok(self.plot.lead, "PUT", f"{self.path}/{self.plot.lead.pk}", {"role": None})
+        self.assertEqual(StaffRole.objects.get().person_id, self.marsh.pk)
+        self.problem(404, self.plot.lead, "GET", self.path)
+
+    def test_what_each_role_may_do_is_said_as_the_policy_has_it(self) -> None:
+        writes = {Action.SET_HANDIN, Action.MARK, Action.KEEP_ROSTER, Action.KEEP_STAFF, Action.EXCUSE}
+        may = {
+            role: {action for action, of, relation in TABLE if of is role and relation is Relation.CLASS}
+            for role in staffing.STAFF_ROLES
+        }
+        self.assertEqual(may[Role.LEAD], may[Role.CO_TEACHER])
+        self.assertFalse(may[Role.OBSERVER] & writes)
+        self.assertEqual(may[Role.MARKER] & writes, {Action.MARK})
+        self.assertIn("changes nothing", staffing.MAY[Role.OBSERVER])
+
+    def test_accounts_are_made_closed_and_given_new_passwords(self) -> None:
+        admin = builders.person("bright", administrator=True)
+        made = self.ok(
+            admin, "POST", "/accounts", {"family": "Whitcombe", "given": "A.", "email": "a.whitcombe@larkfield.example"}
+        )
+        self.assertEqual(made["username"], "a.whitcombe")
+        sign_in = {"username": made["username"], "password": made["password"]}
+        self.assertTrue(self.try_sign_in(sign_in))
+        again = self.ok(admin, "POST", f"/accounts/{made['person']}/password")
+        self.assertFalse(self.try_sign_in(sign_in))
+        sign_in["password"] = again["password"]
+        self.assertTrue(self.try_sign_in(sign_in))
+        self.ok(admin, "PUT", f"/accounts/{made['person']}/active", {"active": False})
+        self.assertFalse(self.try_sign_in(sign_in))
+        self.problem(403, admin, "PUT", f"/accounts/{admin.pk}/active", {"active": False})
+        self.problem(404, admin, "POST", f"/accounts/{self.student.pk}/password")
+        for body in (
+            {"family": " "},
+            {"family": "X", "email": "nope"},
+            {"family": "X", "email": "A.Whitcombe@larkfield.example"},
+        ):
+            self.problem(422, admin, "POST", "/accounts", body)
+        shown = {one["name"]: one["classes"] for one in self.ok(admin, "GET", "/accounts")}
+        self.assertEqual(shown["Okafor, R."], ["8 Plot"])
+        self.assertNotIn("Dube, Thandi", shown)
+
+    def try_sign_in(self, body: dict[str, str]) -> bool:
+        return self.call(None, "POST", "/session", body).status_code == 200
+
+    def test_starting_a_class(self) -> None:
+        body = {"name": " 9 Forge ", "first": "2026-11-02", "last": "2026-12-18"}
+        made = self.ok(self.marsh, "POST", "/groups", body)
+        group = TeachingGroup.objects.get(pk=made["id"])
+        self.assertEqual((group.name, group.template.sections.count()), ("9 Forge", 1))
+        self.assertEqual(self.ok(self.marsh, "GET", f"/groups/{group.pk}/pegs")["students"], [])
+        self.problem(403, self.student, "POST", "/groups", body)
+        self.problem(403, self.marsh, "POST", "/groups", {**body, "kind": "caseload"})
+        for wrong in ({"name": "  "}, {"last": "2026-01-01"}, {"last": "2046-01-01"}, {"name": "x" * 150}):
+            self.problem(422, self.marsh, "POST", "/groups", {**body, **wrong})
+        admin = builders.person("bright", administrator=True)
+        caseload = self.ok(admin, "POST", "/groups", {**body, "kind": "caseload", "lead": self.marsh.pk})
+        self.assertEqual(StaffRole.objects.get(group_id=caseload["id"]).person_id, self.marsh.pk)
+        self.problem(404, admin, "POST", "/groups", {**body, "lead": self.student.pk})
