@@ -87,8 +87,15 @@ def leavers(
 
 
 def caseload(group: TeachingGroup, students: list[Person], days: Days) -> None:
-    """Fourteen students of several classes, with adjustments."""
+    """Fourteen students of several classes, with adjustments of every kind."""
     building.enrol(group, students, days.monday, seed=4)
+    more: tuple[dict[str, object], ...] = (
+        {},
+        {"percent": 50},
+        {"fewer_artefacts": 1},
+        {"spoken": True},
+        {"without": ["links"]},
+    )
     Adjustment.objects.bulk_create(
         Adjustment(
             person=person,
@@ -96,6 +103,7 @@ def caseload(group: TeachingGroup, students: list[Person], days: Days) -> None:
             first=days.monday,
             last=None if place % 2 else days.of(14, 4),
             reason="Agreed at the review meeting; kept with learning support.",
+            **more[place % len(more)],
         )
         for place, person in enumerate(students[:9])
     )

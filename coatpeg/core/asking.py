@@ -18,19 +18,8 @@ from dataclasses import dataclass
 from datetime import date, datetime, time
 from enum import StrEnum
 
-from coatpeg.core.calendar import SchoolCalendar, moment_of
-
-
-@dataclass(frozen=True, slots=True)
-class Span:
-    """From–to, both included; ``last`` None means open-ended."""
-
-    first: date
-    last: date | None = None
-
-    def holds(self, day: date) -> bool:
-        """Whether ``day`` lies in the span."""
-        return self.first <= day and (self.last is None or day <= self.last)
+from coatpeg.core.adjusting import WantedChange
+from coatpeg.core.calendar import SchoolCalendar, Span, moment_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +69,8 @@ class Student:
     periods: tuple[tuple[int, Span], ...] = ()
     adjustments: tuple[Adjustment, ...] = ()
     away: tuple[Span, ...] = ()
+    wants: tuple[WantedChange, ...] = ()
+    """What adjustments change about what is wanted."""
 
     def is_enrolled(self, day: date) -> bool:
         """Whether they are enrolled on a day: inside the span, and not between leaving and coming back."""

@@ -19,6 +19,18 @@ MONDAY_TO_FRIDAY = frozenset(range(5))
 ONE_DAY = timedelta(days=1)
 
 
+@dataclass(frozen=True, slots=True)
+class Span:
+    """From–to, both included; ``last`` None means open-ended."""
+
+    first: date
+    last: date | None = None
+
+    def holds(self, day: date) -> bool:
+        """Whether ``day`` lies in the span."""
+        return self.first <= day and (self.last is None or day <= self.last)
+
+
 @dataclass(frozen=True)
 class Term:
     """A term with both its days included."""

@@ -36,6 +36,10 @@ class Wanted:
     artefacts: int = 0
     reflection_on_each: bool = False
     length: Length | None = None
+    excused: bool = False
+    """Nothing is wanted of this student here."""
+    spoken: bool = False
+    """A recording may stand in place of a text."""
 
 
 class Piece(NamedTuple):
@@ -86,6 +90,8 @@ class Filled(NamedTuple):
 
 def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     """Everything wanted in a pocket, in the order to show it."""
+    if wanted.excused:
+        return ()
     if wanted.kind is PocketKind.PAGE:
         piece = pieces[0] if pieces else Piece()
         return (Chip("page", int(piece.met(wanted.length)), 1, "", wanted.length, piece.counts),)
@@ -112,6 +118,8 @@ def _reflection_chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> Iterable[Chi
 
 def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
     """Units met and wanted of one pocket: the sums of its chips, without making them."""
+    if wanted.excused:
+        return Filled()
     if wanted.kind is PocketKind.PAGE:
         return Filled(int(any(piece.met(wanted.length) for piece in pieces[:1])), 1)
     number = wanted.artefacts

@@ -44,6 +44,7 @@ class Action(StrEnum):
     SEE_HANDINS = "see the hand-ins"
     SET_HANDIN = "set a hand-in"
     EXCUSE = "excuse a student"
+    SET_OWN_DUE = "set a student's own due date"
     SEE_PILE = "see the marking pile"
     MARK = "mark a submission"
     SEE_PORTFOLIO = "look into a portfolio"
@@ -55,6 +56,11 @@ class Action(StrEnum):
     KEEP_ROSTER = "change the class list"
     SEE_STAFF = "see the staff of a class"
     KEEP_STAFF = "change the staff of a class"
+    SEE_TEMPLATE = "see the template"
+    EDIT_TEMPLATE = "change the template"
+    SEE_CASELOAD = "see the students of a caseload"
+    SEE_ADJUSTMENTS = "see what was agreed for a student"
+    KEEP_ADJUSTMENTS = "change what was agreed for a student"
     START_CLASS = "start a class"
     START_CASELOAD = "start a caseload"
     KEEP_ACCOUNTS = "keep the staff accounts"
@@ -80,6 +86,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.SEE_HANDINS: _STAFF,
     Action.SET_HANDIN: _SETTERS,
     Action.EXCUSE: _SETTERS,
+    Action.SET_OWN_DUE: _SETTERS,
     Action.SEE_PILE: _MARKERS,
     Action.MARK: _MARKERS,
     Action.SEE_PORTFOLIO: _STAFF,
@@ -87,6 +94,11 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.SEE_ROSTER: _STAFF,
     Action.KEEP_ROSTER: _SETTERS,
     Action.SEE_STAFF: _STAFF,
+    Action.SEE_TEMPLATE: _STAFF,
+    Action.EDIT_TEMPLATE: _SETTERS,
+    Action.SEE_CASELOAD: _SETTERS,
+    Action.SEE_ADJUSTMENTS: _SETTERS,
+    Action.KEEP_ADJUSTMENTS: (),
     Action.KEEP_STAFF: _SETTERS,
     Action.SEE_WORKLIST: (),
     Action.FILL_POCKET: (),
@@ -102,7 +114,7 @@ _ROLES_IN_SCHOOL: dict[Action, tuple[Role, ...]] = {
 _OF_ONES_OWN = frozenset(
     {Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION, Action.FILL_POCKET, Action.HAND_IN}
 )
-_IN_CASELOAD = frozenset({Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION})
+_IN_CASELOAD = frozenset({Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION, Action.SEE_ADJUSTMENTS, Action.KEEP_ADJUSTMENTS})
 
 TABLE: frozenset[tuple[Action, Role, Relation]] = frozenset(
     {(Action.USE_ACCOUNT, role, Relation.OWN) for role in Role}
@@ -116,6 +128,7 @@ TABLE: frozenset[tuple[Action, Role, Relation]] = frozenset(
 _BECAUSE: dict[Action, str] = {
     Action.SET_HANDIN: "Only the lead and co-teachers of the class set hand-ins.",
     Action.EXCUSE: "Only the lead and co-teachers of the class excuse a student.",
+    Action.SET_OWN_DUE: "Only the lead and co-teachers of the class set a student's own date.",
     Action.SEE_PILE: "The marking pile is for the class's lead, co-teachers and markers.",
     Action.MARK: "Only the class's lead, co-teachers and markers mark submissions.",
     Action.FILL_POCKET: "Only the student puts work into their own portfolio.",
@@ -126,6 +139,11 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_ROSTER: "The class list is for the staff of the class.",
     Action.KEEP_ROSTER: "Only the lead and co-teachers of the class change its list.",
     Action.SEE_STAFF: "The staff of a class is shown to its staff.",
+    Action.SEE_TEMPLATE: "The template is for the staff of the class.",
+    Action.EDIT_TEMPLATE: "Only the lead and co-teachers of the class change its template.",
+    Action.SEE_CASELOAD: "A caseload is seen by its lead and co-teachers.",
+    Action.SEE_ADJUSTMENTS: "What was agreed for a student is for the coordinator and the leads.",
+    Action.KEEP_ADJUSTMENTS: "Only the student's learning-support coordinator changes what was agreed.",
     Action.KEEP_STAFF: "Only the lead and co-teachers of the class change its staff.",
     Action.START_CLASS: "Only members of staff start a class.",
     Action.START_CASELOAD: "Only a school administrator starts a caseload: its staff see work in all classes.",

@@ -10,7 +10,7 @@ from ninja import Router, Status
 
 from coatpeg.core.asking import Due
 from coatpeg.core.policy import Action
-from coatpeg.handins import board, commands, listing, schemas, setting, worklists
+from coatpeg.handins import board, caseloads, commands, listing, schemas, setting, worklists
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Named
 
@@ -53,6 +53,19 @@ def see_cell(request: HttpRequest, group_id: int, handin_id: int, enrolment_id: 
 def set_excused(request: HttpRequest, handin_id: int, enrolment_id: int, body: schemas.ExcuseIn) -> Any:
     """Excuse a student from a hand-in, or end that."""
     commands.set_excused(person_of(request), handin_id, enrolment_id, now(), excused=body.excused)
+    return Status(204, None)
+
+
+@router.put(
+    "/handins/{handin_id}/students/{enrolment_id}/due",
+    response={204: None},
+    operation_id="set_own_due",
+    openapi_extra=_action(Action.SET_OWN_DUE),
+)
+def set_own_due(request: HttpRequest, handin_id: int, enrolment_id: int, body: schemas.OwnDueIn) -> Any:
+    """Give a student a due date of their own for one hand-in, or take it away."""
+    due = Due(body.day, body.at) if body.day else None
+    commands.set_own_due(person_of(request), handin_id, enrolment_id, due, now())
     return Status(204, None)
 
 
@@ -161,3 +174,14 @@ def take_back(request: HttpRequest, submission_id: int) -> Any:
     """Take the newest submission back before it is marked."""
     commands.take_back(person_of(request), submission_id, now())
     return Status(204, None)
+
+
+@router.get(
+    "/groups/{group_id}/caseload",
+    response=schemas.CaseloadShape,
+    operation_id="see_caseload",
+    openapi_extra=_action(Action.SEE_CASELOAD),
+)
+def see_caseload(request: HttpRequest, group_id: int) -> Any:
+    """The students of a caseload with how they stand in their classes."""
+    return caseloads.overview(person_of(request), group_id, now())

@@ -18,7 +18,7 @@ from coatpeg.handins.models import Outcome, Submission
 from coatpeg.handins.situation import Situation, situation
 from coatpeg.handins.submitting import artefact_data
 from coatpeg.outlines.models import Pocket
-from coatpeg.outlines.reading import chip_data, wanted_of
+from coatpeg.outlines.reading import chip_data
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
 from coatpeg.people.rosters import Member
@@ -159,18 +159,18 @@ def opened_cell(person: Person, group_id: int, handin_id: int, enrolment_id: int
         "due_source": due.source.value,
         "extra_days": due.extra_days,
         "submissions": submissions_of(handin_id, enrolment_id),
-        "pockets": [_pocket(portfolio, pocket) for pocket in Pocket.objects.filter(pk__in=handin.pockets)],
+        "pockets": [_pocket(view, portfolio, pocket) for pocket in Pocket.objects.filter(pk__in=handin.pockets)],
     }
 
 
-def _pocket(portfolio: Portfolio, pocket: Pocket) -> dict[str, Any]:
+def _pocket(view: Situation, portfolio: Portfolio, pocket: Pocket) -> dict[str, Any]:
     """A collected pocket as it is now: what is wanted, and the evidence in it."""
     evidence = current(portfolio.pk, pocket.pk)
-    from_outline = chip_data(chips(wanted_of(pocket), pieces_of(pocket, evidence)))
+    outlined = next(one for one in view.outline if one.id == pocket.pk)
     return {
         "id": pocket.pk,
         "title": pocket.title,
-        "chips": from_outline,
+        "chips": chip_data(chips(view.wanted(view.members[0], outlined), pieces_of(pocket, evidence))),
         "evidence": [
             {
                 "id": one.pk,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
+from coatpeg.core.asking import Due
 from coatpeg.core.calendar import SchoolCalendar
 from coatpeg.core.errors import Gone, Invalid, Refused, Stale
 from coatpeg.core.locking import HoldAct
@@ -13,15 +14,16 @@ from coatpeg.core.snapshots import digest
 from coatpeg.core.standing import Act, Facts, Status, Verb
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asking import handins_of_group
-from coatpeg.handins.models import HandIn, Submission
+from coatpeg.handins.models import HandIn, OwnDue, Submission
 from coatpeg.handins.records import facts_now, keep_after
 from coatpeg.handins.submitting import new_receipt, snapshot
 from coatpeg.people.access import require_for_student
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Person
+from coatpeg.people.models import Enrolment, Person
 from coatpeg.people.rosters import members
 from coatpeg.portfolios import holds
 from coatpeg.portfolios.commands import locked_portfolio
+from coatpeg.portfolios.contents import wanted_now
 from coatpeg.portfolios.models import Portfolio
 
 
@@ -40,7 +42,7 @@ def hand_in(
         facts = facts_now(portfolio.enrolment_id, handin_id)
         _refuse_double(facts, seen)
         _refuse_not_now(portfolio, handin, facts, school_calendar(), now)
-        document, any_work = snapshot(handin, portfolio, handin.pockets.all())
+        document, any_work = snapshot(handin, portfolio, handin.pockets.all(), school_calendar().local_day(now))
         if not any_work and not even_if_empty:
             raise Invalid(
                 "There is nothing of yours in this yet.",
@@ -80,7 +82,8 @@ def act(
     named = frozenset(one.pk for one in collected) if pockets is None else pockets
     number = submission.pk if submission else 0
     keep_after(portfolio.enrolment_id, handin.pk, Act(verb, doing.now, number, due_again))
-    others = holds.apply(portfolio, HoldAct(verb, handin.pk, named), handin.title, collected, doing.now)
+    wanted = wanted_now(portfolio, collected, school_calendar().local_day(doing.now))
+    others = holds.apply(portfolio, HoldAct(verb, handin.pk, named), handin.title, wanted, doing.now)
     if due_again:
         data["due_again"] = due_again.isoformat()
     doing.record(
@@ -171,3 +174,33 @@ def set_excused(person: Person, handin_id: int, enrolment_id: int, now: datetime
             verb = Verb.EXCUSED if excused else Verb.UNEXCUSED
             act(doing, portfolio, handin, verb, pockets=None if locks else frozenset())
         return facts_now(enrolment_id, handin_id)
+
+
+def set_own_due(person: Person, handin_id: int, enrolment_id: int, due: Due | None, now: datetime) -> None:
+    """Give a student a due date of their own for one hand-in, or (None) take it away.
+
+    It also asks a student who joined after everybody else's due date. Refused before the hand-in opens.
+    """
+    enrolment = Enrolment.objects.filter(pk=enrolment_id).first()
+    if enrolment is None:
+        raise Gone("There is no such student.", fix="Go back to the pegs.")
+    require_for_student(person, Action.SET_OWN_DUE, enrolment)
+    with deed(person.pk, now) as doing:
+        handin = _of_group(handin_id, enrolment.group_id)
+        if due is None:
+            OwnDue.objects.filter(handin=handin, enrolment=enrolment).delete()
+        else:
+            if due.day < handin.opens:
+                raise Invalid(
+                    f"“{handin.title}” opens on {handin.opens:%a %-d %b}, after that day.",
+                    where="day",
+                    fix="Choose a later day.",
+                )
+            OwnDue.objects.update_or_create(handin=handin, enrolment=enrolment, defaults={"day": due.day, "at": due.at})
+        doing.record(
+            "own_due_set",
+            enrolment.group_id,
+            enrolment_id=enrolment_id,
+            handin_id=handin_id,
+            day=due.day.isoformat() if due else None,
+        )

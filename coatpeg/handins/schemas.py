@@ -8,6 +8,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from coatpeg.people.api import AdjustmentShape
 from coatpeg.people.schemas import Face, Named, NamedFace, Shape
 from coatpeg.portfolios.schemas import ArtefactShape
 
@@ -244,6 +245,8 @@ class OpenedPocket(Shape):
     measure: Literal["", "words", "sentences"]
     least: int
     most: int | None
+    spoken: bool
+    excused: bool
     opens: date | None
     retired: bool
     locked_by: list[HoldShape]
@@ -355,3 +358,41 @@ class HandInsShape(FrameShape):
     pockets: list[PocketChoice]
     all_periods: list[PeriodShape]
     may_set: bool
+
+
+class OwnDueIn(Shape):
+    """A student's own due date; None takes it away."""
+
+    day: date | None
+    at: time | None = None
+
+
+class InClassShape(Shape):
+    """How a student of a caseload stands in one of their classes; ``overdue`` names the hand-ins."""
+
+    group: int
+    name: str
+    enrolment: int
+    portfolio: int
+    waiting: int
+    overdue: list[str]
+    late: int
+    moved: int
+    met: int
+    wanted: int
+    quiet: bool
+
+
+class CaseloadStudent(Face):
+    """A student of a caseload."""
+
+    find: str
+    classes: list[InClassShape]
+    adjustments: list[AdjustmentShape]
+
+
+class CaseloadShape(Shape):
+    """A caseload."""
+
+    today: date
+    students: list[CaseloadStudent]

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
 
+from coatpeg.core.adjusting import adjusted
 from coatpeg.core.asking import EffectiveDue
 from coatpeg.core.calendar import SchoolCalendar
 from coatpeg.core.filling import Filled, Wanted, portfolio_filled
@@ -43,8 +44,13 @@ class Situation:
 
     def filled(self, member: Member, *, whole: bool) -> Filled:
         """How far a student's portfolio is filled, as of today or over the whole template."""
-        mine = states(self.outline, self.contents, self.frozen, member.enrolment_id, self.today)
+        mine = states(self.outline, self.contents, self.frozen, member, self.today)
         return portfolio_filled(mine, whole=whole)
+
+    def wanted(self, member: Member, pocket: PocketOutline) -> Wanted:
+        """What is wanted of a student in a pocket today; of a locked one, what was wanted when it was locked."""
+        frozen = self.frozen.get((member.enrolment_id, pocket.id))
+        return frozen or adjusted(pocket.wanted, member.student.wants, self.today)
 
     def last_work(self, member: Member) -> datetime | None:
         """When the student last worked in any pocket."""

@@ -4,24 +4,29 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Iterable
+from datetime import date
 from typing import Any
 
 from coatpeg.core import receipts
 from coatpeg.core.filling import Piece, PocketKind, has_work
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import Pocket
-from coatpeg.outlines.reading import wanted_as_data, wanted_of
-from coatpeg.portfolios.contents import current, pieces_of
+from coatpeg.outlines.reading import wanted_as_data
+from coatpeg.portfolios.contents import current, pieces_of, wanted_now
 from coatpeg.portfolios.models import Artefact, Evidence, Portfolio
 
 
-def snapshot(handin: HandIn, portfolio: Portfolio, pockets: Iterable[Pocket]) -> tuple[dict[str, Any], bool]:
+def snapshot(
+    handin: HandIn, portfolio: Portfolio, pockets: Iterable[Pocket], today: date
+) -> tuple[dict[str, Any], bool]:
     """The frozen content of the collected pockets, and whether there is any work in it.
 
     Pictures and files are frozen by their hash, texts by their words, links by their address only: what a
     link leads to may change, and the receipt says so.
     """
     frozen, any_work, links = [], False, 0
+    pockets = list(pockets)
+    wanted = wanted_now(portfolio, pockets, today)
     for pocket in pockets:
         evidence = current(portfolio.pk, pocket.pk)
         pieces = pieces_of(pocket, evidence)
@@ -33,7 +38,7 @@ def snapshot(handin: HandIn, portfolio: Portfolio, pockets: Iterable[Pocket]) ->
                 "title": pocket.title,
                 "kind": pocket.kind,
                 "prompt": pocket.prompt,
-                "wanted": wanted_as_data(wanted_of(pocket)),
+                "wanted": wanted_as_data(wanted[pocket.pk]),
                 "evidence": [_evidence(one, piece) for one, piece in zip(evidence, pieces, strict=True)],
             }
         )

@@ -7,7 +7,7 @@ from typing import Any
 
 from coatpeg.core.asking import EffectiveDue
 from coatpeg.core.errors import Gone
-from coatpeg.core.filling import PocketState, chips, filled
+from coatpeg.core.filling import chips, filled
 from coatpeg.core.names import full
 from coatpeg.core.policy import Action
 from coatpeg.core.standing import Standing, Status
@@ -17,7 +17,7 @@ from coatpeg.handins.board import face, standing_data, submissions_of
 from coatpeg.handins.situation import Situation, facts_in, situation
 from coatpeg.handins.submitting import artefact_data
 from coatpeg.outlines.models import Pocket
-from coatpeg.outlines.reading import PocketOutline, chip_data, wanted_from_data, wanted_of
+from coatpeg.outlines.reading import PocketOutline, chip_data, wanted_from_data
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
 from coatpeg.portfolios.contents import NO_CONTENT, current, pieces_of
@@ -64,7 +64,7 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
     member = view.members[0]
     key = (member.enrolment_id, pocket.id)
     content = view.contents.get(key, NO_CONTENT)
-    state = PocketState(pocket.wanted, content.pieces, view.frozen.get(key))
+    units = filled(view.wanted(member, pocket), content.pieces)
     collecting = [one for one in view.handins if pocket.id in one.pockets]
     candidates = [
         (view.standings[member.enrolment_id, one.id], view.dues[member.enrolment_id, one.id].moment)
@@ -82,8 +82,8 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
         "kind": pocket.kind.value,
         "opens": None if pocket.open_on(view.today) else pocket.opens,
         "retired": pocket.retired,
-        "met": state.filled.met,
-        "wanted": state.filled.wanted,
+        "met": units.met,
+        "wanted": units.wanted,
         "locked": key in view.frozen,
         **standing_data(coat or own),
         "due": _next_due(view, collecting),
@@ -108,7 +108,8 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
     view = situation(enrolment.group_id, now, enrolment_id=enrolment.pk)
     held = list(StandingHold.objects.filter(portfolio=portfolio, pocket=pocket).order_by("since"))
     evidence = current(portfolio.pk, pocket.pk)
-    wanted = wanted_from_data(held[0].wanted) if held else wanted_of(pocket)
+    outlined = next(one for one in view.outline if one.id == pocket.pk)
+    wanted = wanted_from_data(held[0].wanted) if held else view.wanted(view.members[0], outlined)
     pieces = pieces_of(pocket, evidence)
     units = filled(wanted, pieces)
     left = enrolment.last is not None and enrolment.last < view.today
@@ -119,9 +120,11 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "directions": pocket.directions,
         "prompt": pocket.prompt,
         "starter": pocket.starter,
-        "measure": pocket.measure,
-        "least": pocket.least,
-        "most": pocket.most,
+        "measure": wanted.length.measure.value if wanted.length else "",
+        "least": wanted.length.least if wanted.length else 1,
+        "most": wanted.length.most if wanted.length else None,
+        "spoken": wanted.spoken,
+        "excused": wanted.excused,
         "opens": pocket.opens if pocket.opens and pocket.opens > view.today else None,
         "retired": pocket.retired_at is not None,
         "locked_by": [{"handin": hold.handin_id, "title": hold.title, "since": hold.since} for hold in held],
@@ -200,6 +203,8 @@ def _still_wanted(view: Situation, handin: AskedHandIn) -> int:
     missing = 0
     for pocket in view.outline:
         if pocket.id in handin.pockets:
-            units = filled(pocket.wanted, view.contents.get((enrolment, pocket.id), NO_CONTENT).pieces)
+            units = filled(
+                view.wanted(view.members[0], pocket), view.contents.get((enrolment, pocket.id), NO_CONTENT).pieces
+            )
             missing += units.wanted - units.met
     return missing

@@ -46,9 +46,14 @@ class Pocket(models.Model):
     least = models.PositiveSmallIntegerField(default=1)
     most = models.PositiveSmallIntegerField(null=True, blank=True)
     starter = models.TextField(blank=True, default="")
+    old_starters = models.JSONField(default=list)
+    """Starters it had before: a text that still is one of them is no work."""
+    takes = models.JSONField(default=list)
+    """Kinds of artefact it takes; empty: any."""
     counts = models.BooleanField(default=True)
     opens = models.DateField(null=True, blank=True)
     retired_at = models.DateTimeField(null=True, blank=True)
+    version = models.PositiveIntegerField(default=1)
 
     class Meta:
         """In their order; a length is from–to."""

@@ -96,6 +96,8 @@ def wanted_as_data(wanted: Wanted) -> dict[str, Any]:
         "artefacts": wanted.artefacts,
         "reflection_on_each": wanted.reflection_on_each,
         "length": [length.measure.value, length.least, length.most] if length else None,
+        **({"excused": True} if wanted.excused else {}),
+        **({"spoken": True} if wanted.spoken else {}),
     }
 
 
@@ -103,7 +105,14 @@ def wanted_from_data(data: dict[str, Any]) -> Wanted:
     """The reverse of ``wanted_as_data``."""
     length = data["length"]
     asked = Length(Measure(length[0]), length[1], length[2]) if length else None
-    return Wanted(PocketKind(data["kind"]), data["artefacts"], data["reflection_on_each"], asked)
+    return Wanted(
+        PocketKind(data["kind"]),
+        data["artefacts"],
+        data["reflection_on_each"],
+        asked,
+        data.get("excused", False),
+        data.get("spoken", False),
+    )
 
 
 def chip_data(found: Iterable[Chip]) -> list[dict[str, Any]]:

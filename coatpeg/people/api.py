@@ -1,7 +1,8 @@
-"""The staff of a class and the school's staff accounts."""
+"""The staff of a class, the school's staff accounts, what was agreed for a student."""
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any, Literal
 
 from django.http import HttpRequest
@@ -9,11 +10,12 @@ from ninja import Router, Status
 from pydantic import Field
 
 from coatpeg.core.policy import Action, Role
-from coatpeg.people import staffing
+from coatpeg.people import adjustments, staffing
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Shape
 
 router = Router(tags=["staff"])
+KindWord = Literal["evidence", "page", "links"]
 StaffWord = Literal["lead", "co_teacher", "marker", "observer"]
 
 
@@ -177,3 +179,92 @@ def set_active(request: HttpRequest, person_id: int, body: ActiveIn) -> Any:
 def new_password(request: HttpRequest, person_id: int) -> Any:
     """Give a staff account a new first password."""
     return _new(staffing.new_password(person_of(request), person_id, now()))
+
+
+class AdjustmentShape(Shape):
+    """What was agreed for a student. ``percent`` of the asked length; ``without``: kinds of pocket."""
+
+    id: int
+    extra_days: int
+    fewer_artefacts: int
+    percent: int
+    spoken: bool
+    without: list[KindWord]
+    first: date
+    last: date | None
+    reason: str
+    by: str
+    version: int
+
+
+class AdjustmentsShape(Shape):
+    """All adjustments of a student."""
+
+    may_change: bool
+    name: str
+    adjustments: list[AdjustmentShape]
+
+
+class AdjustmentIn(Shape):
+    """An adjustment as a person fills it in; ``version`` is the one they saw (0: new)."""
+
+    extra_days: int = 0
+    fewer_artefacts: int = 0
+    percent: int = 100
+    spoken: bool = False
+    without: list[KindWord] = Field(default_factory=list, max_length=4)
+    first: date
+    last: date | None = None
+    reason: str = ""
+    version: int = 0
+
+    def agreed(self) -> adjustments.Agreed:
+        """The same as the commands take it."""
+        return adjustments.agreed(**self.model_dump(exclude={"version"}))
+
+
+@router.get(
+    "/students/{enrolment_id}/adjustments",
+    response=AdjustmentsShape,
+    operation_id="see_adjustments",
+    openapi_extra=_action(Action.SEE_ADJUSTMENTS),
+)
+def see_adjustments(request: HttpRequest, enrolment_id: int) -> Any:
+    """What was agreed for a student."""
+    return adjustments.of_student(person_of(request), enrolment_id)
+
+
+@router.post(
+    "/students/{enrolment_id}/adjustments",
+    response={201: AdjustmentShape},
+    operation_id="agree_adjustment",
+    openapi_extra=_action(Action.KEEP_ADJUSTMENTS),
+)
+def agree_adjustment(request: HttpRequest, enrolment_id: int, body: AdjustmentIn) -> Any:
+    """Agree something for a student."""
+    made = adjustments.agree(person_of(request), enrolment_id, body.agreed(), now())
+    return Status(201, adjustments.adjustment_data(made))
+
+
+@router.put(
+    "/adjustments/{adjustment_id}",
+    response=AdjustmentShape,
+    operation_id="change_adjustment",
+    openapi_extra=_action(Action.KEEP_ADJUSTMENTS),
+)
+def change_adjustment(request: HttpRequest, adjustment_id: int, body: AdjustmentIn) -> Any:
+    """Change what was agreed."""
+    kept = adjustments.change(person_of(request), adjustment_id, body.agreed(), body.version, now())
+    return adjustments.adjustment_data(kept)
+
+
+@router.delete(
+    "/adjustments/{adjustment_id}",
+    response={204: None},
+    operation_id="remove_adjustment",
+    openapi_extra=_action(Action.KEEP_ADJUSTMENTS),
+)
+def remove_adjustment(request: HttpRequest, adjustment_id: int) -> Any:
+    """Take away what was agreed."""
+    adjustments.remove(person_of(request), adjustment_id, now())
+    return Status(204, None)

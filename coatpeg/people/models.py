@@ -179,10 +179,20 @@ class StaffRole(models.Model):
 
 
 class Adjustment(models.Model):
-    """Extra school days agreed for a student, for due days in a span; the reason is for the coordinator and leads."""
+    """What was agreed for a student, in a span: extra school days for what is due in it, and what is wanted.
+
+    The reason is for the coordinator and the leads. ``percent`` is of the asked length; ``without`` holds kinds of
+    pocket in which nothing is wanted.
+    """
 
     person = models.ForeignKey(Person, models.CASCADE, related_name="adjustments")
     extra_days = models.PositiveSmallIntegerField(default=0)
+    fewer_artefacts = models.PositiveSmallIntegerField(default=0)
+    percent = models.PositiveSmallIntegerField(default=100)
+    spoken = models.BooleanField(default=False)
+    without = models.JSONField(default=list)
     first = models.DateField()
     last = models.DateField(null=True, blank=True)
     reason = models.TextField(blank=True, default="")
+    agreed_by = models.ForeignKey(Person, models.SET_NULL, null=True, related_name="+")
+    version = models.PositiveIntegerField(default=1)

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
 from typing import Any, NamedTuple
 
 from coatpeg.core import names
-from coatpeg.core.asking import Adjustment, Span, Student
+from coatpeg.core.adjusting import WantedChange
+from coatpeg.core.asking import Adjustment, Student
+from coatpeg.core.calendar import Span
+from coatpeg.core.filling import PocketKind
 from coatpeg.people import models
 
 # Laid out once: working out the columns took longer than fetching the rows. A row for each period membership and
@@ -31,7 +33,9 @@ _ENROLMENTS = models.Enrolment.objects.values_list(
     "absences__first",
     "absences__last",
 )
-_ADJUSTMENTS = models.Adjustment.objects.values_list("person_id", "extra_days", "first", "last")
+_ADJUSTMENTS = models.Adjustment.objects.values_list(
+    "person_id", "extra_days", "first", "last", "fewer_artefacts", "percent", "spoken", "without"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +73,7 @@ def members(group_id: int, today: date, *, enrolment_id: int | None = None) -> l
         if gathered is None:
             gathered = of_enrolment[row[0]] = _Gathered(row[:8], {}, {}, {})
         gathered.add(*row[8:])
-    adjustments = _adjustments(group_id)
+    adjustments = _adjusted(_ADJUSTMENTS.filter(person__enrolments__group_id=group_id))
     alike: dict[Student, Student] = {}
     found = [one.member(adjustments, alike, today) for one in of_enrolment.values()]
     return sorted(found, key=lambda one: names.sort_key(one.family_name, one.given_name, one.enrolment_id))
@@ -100,19 +104,40 @@ class _Gathered(NamedTuple):
         if group is not None:
             self.groups[group] = None
 
-    def member(self, adjustments: Mapping[int, list[Adjustment]], alike: dict[Student, Student], today: date) -> Member:
+    def member(self, adjustments: Mapping[int, _Adjusted], alike: dict[Student, Student], today: date) -> Member:
         pk, person_id, given, family, picture, tint, first, last = self.row
-        mine = tuple(adjustments.get(person_id, ()))
-        student = Student(Span(first, last), tuple(self.periods), mine, tuple(self.away))
+        mine = adjustments.get(person_id, NOTHING_ADJUSTED)
+        student = Student(Span(first, last), tuple(self.periods), tuple(mine.days), tuple(self.away), tuple(mine.wants))
         student = alike.setdefault(student, student)
         period_id = student.period_on(today)
         period = next((name for (one, _), name in self.periods.items() if one == period_id), "")
         return Member(pk, person_id, given, family, picture, tint, period, period_id, tuple(self.groups), student)
 
 
-def _adjustments(group_id: int) -> dict[int, list[Adjustment]]:
-    """The adjustments of a group's students, by person."""
-    found: dict[int, list[Adjustment]] = defaultdict(list)
-    for person, extra, first, last in _ADJUSTMENTS.filter(person__enrolments__group_id=group_id):
-        found[person].append(Adjustment(extra, Span(first, last)))
+class _Adjusted(NamedTuple):
+    """One student's adjustments: of due moments, of what is wanted."""
+
+    days: list[Adjustment]
+    wants: list[WantedChange]
+
+
+NOTHING_ADJUSTED = _Adjusted([], [])
+
+
+def _adjusted(rows: Iterable[tuple[Any, ...]]) -> dict[int, _Adjusted]:
+    """Adjustments by person, from rows of ``_ADJUSTMENTS``."""
+    found: dict[int, _Adjusted] = {}
+    for person, days, first, last, fewer, percent, spoken, without in rows:
+        mine = found.setdefault(person, _Adjusted([], []))
+        span = Span(first, last)
+        if days:
+            mine.days.append(Adjustment(days, span))
+        change = WantedChange(span, fewer, percent, spoken, frozenset(PocketKind(kind) for kind in without))
+        if change.changes_anything:
+            mine.wants.append(change)
     return found
+
+
+def wants_of(person_id: int) -> tuple[WantedChange, ...]:
+    """What adjustments change about what is wanted of one student, in every class: one query."""
+    return tuple(_adjusted(_ADJUSTMENTS.filter(person_id=person_id)).get(person_id, NOTHING_ADJUSTED).wants)

@@ -130,6 +130,12 @@ def _put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
         raise Invalid("A page takes text only.", where=place.pocket.title, fix="Put it into another pocket.")
     if place.pocket.kind == PocketKind.LINKS and artefact.kind != Artefact.Kind.LINK:
         raise Invalid("This pocket takes links only.", where=place.pocket.title, fix="Put it into another pocket.")
+    if place.pocket.takes and artefact.kind not in place.pocket.takes:
+        raise Invalid(
+            f"“{place.pocket.title}” takes {' and '.join(f'{kind}s' for kind in place.pocket.takes)} only.",
+            where=place.pocket.title,
+            fix="Put it into another pocket, or add it in that form.",
+        )
     here = Evidence.objects.filter(portfolio=place.portfolio, pocket=place.pocket)
     if here.filter(removed_at=None).count() >= MOST_IN_A_POCKET:
         raise Invalid(

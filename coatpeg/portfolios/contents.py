@@ -12,11 +12,13 @@ import orjson
 from django.db.models import ExpressionWrapper, F, TextField
 
 from coatpeg.core import texts
+from coatpeg.core.adjusting import adjusted
 from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work
 from coatpeg.core.texts import Counts
 from coatpeg.events.moments import quick
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import PocketOutline, wanted_from_data, wanted_of
+from coatpeg.people.rosters import Member, wants_of
 from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio, StandingHold
 
 
@@ -33,12 +35,12 @@ NO_CONTENT = Content()
 
 def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]:
     """Evidence (with its artefact loaded) as the rules see it."""
-    starter = texts.tidy_text(pocket.starter).strip()
+    starters = {texts.tidy_text(one).strip() for one in (pocket.starter, *pocket.old_starters)}
     return tuple(
         Piece(
             Counts(one.words, one.sentences),
             one.artefact.title if one.artefact else "",
-            pocket.kind == PocketKind.PAGE and one.text.strip() == starter,
+            pocket.kind == PocketKind.PAGE and one.text.strip() in starters,
         )
         for one in evidence
     )
@@ -124,17 +126,24 @@ def _wanted_from_text(text: str) -> Wanted:
     return wanted_from_data(orjson.loads(text))
 
 
+def wanted_now(portfolio: Portfolio, pockets: Iterable[Pocket], today: date) -> dict[int, Wanted]:
+    """What is wanted of this student in some pockets on a day, by pocket: their adjustments honoured."""
+    changes = wants_of(portfolio.enrolment.person_id)
+    return {pocket.pk: adjusted(wanted_of(pocket), changes, today) for pocket in pockets}
+
+
 def states(
     outline: Iterable[PocketOutline],
     contents: Mapping[tuple[int, int], Content],
     frozen: Mapping[tuple[int, int], Wanted],
-    enrolment_id: int,
+    member: Member,
     today: date,
 ) -> list[PocketState]:
     """One student's pockets as the filling rules take them; the mappings are by (enrolment, pocket)."""
+    enrolment_id, changes = member.enrolment_id, member.student.wants
     return [
         PocketState(
-            pocket.wanted,
+            adjusted(pocket.wanted, changes, today) if changes else pocket.wanted,
             contents.get((enrolment_id, pocket.id), NO_CONTENT).pieces,
             frozen.get((enrolment_id, pocket.id)),
             pocket.counts,

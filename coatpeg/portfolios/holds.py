@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Mapping
 from datetime import datetime
 
+from coatpeg.core.filling import Wanted
 from coatpeg.core.locking import Hold, HoldAct, after, refuse_if_locked
 from coatpeg.outlines.models import Pocket
-from coatpeg.outlines.reading import wanted_as_data, wanted_of
+from coatpeg.outlines.reading import wanted_as_data
 from coatpeg.portfolios.models import Portfolio, StandingHold
 
 
@@ -23,18 +24,20 @@ def refuse_if_held(portfolio: Portfolio, pocket: Pocket) -> None:
     refuse_if_locked(pocket.title, held.values_list("title", flat=True))
 
 
-def apply(portfolio: Portfolio, act: HoldAct, title: str, pockets: Iterable[Pocket], now: datetime) -> list[str]:
-    """Write what an act does to the holds; returns the titles of other hand-ins whose holds it released."""
+def apply(portfolio: Portfolio, act: HoldAct, title: str, wanted: Mapping[int, Wanted], now: datetime) -> list[str]:
+    """Write what an act does to the holds; returns the titles of other hand-ins whose holds it released.
+
+    ``wanted`` is what is wanted of this student in the hand-in's pockets now: it is frozen with a hold.
+    """
     before = standing(portfolio)
     then = after(before, act)
-    named = {pocket.pk: pocket for pocket in pockets}
     StandingHold.objects.bulk_create(
         StandingHold(
             portfolio=portfolio,
             pocket_id=hold.pocket,
             handin_id=hold.handin,
             title=title,
-            wanted=wanted_as_data(wanted_of(named[hold.pocket])),
+            wanted=wanted_as_data(wanted[hold.pocket]),
             since=now,
         )
         for hold in sorted(then - before)

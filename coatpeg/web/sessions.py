@@ -54,6 +54,7 @@ class Me(Shape):
     id: int
     full_name: str
     initials: str
+    staff: bool
     administrator: bool
 
 
@@ -173,6 +174,7 @@ def _me(person: Person) -> dict[str, Any]:
         "id": person.pk,
         "full_name": full(person.family_name, person.given_name),
         "initials": initials,
+        "staff": person.is_staff,
         "administrator": person.is_administrator,
     }
 

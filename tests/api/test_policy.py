@@ -13,8 +13,8 @@ from django.test import Client
 
 from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.handins.models import HandIn, Submission
-from coatpeg.outlines.models import Pocket
-from coatpeg.people.models import Person
+from coatpeg.outlines.models import Pocket, Section
+from coatpeg.people.models import Adjustment, Person
 from coatpeg.portfolios import enrolling
 from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.web.api import api
@@ -35,6 +35,8 @@ class Things:
     evidence: Evidence
     submission: Submission
     second: Portfolio
+    spare: Section
+    adjustment: Adjustment
     change: int
 
 
@@ -51,9 +53,22 @@ def things(name: str, prefix: str) -> Things:
     submission = builders.hand_in(portfolio, handed)
     open_handin = HandIn.objects.get(title="Plan", group=of.group)
     second = of.student(f"{prefix}second", "Sam", "Reyes")
+    spare = Section.objects.create(template=of.template, title="Spare", position=9)
     leaver = of.student(f"{prefix}leaver", "Lee", "Moss")
     change = enrolling.mark_left(of.lead, of.group.pk, {leaver.enrolment_id}, NOW).change_id
-    return Things(of, portfolio, plan, about, open_handin, evidence, submission, second, change or 0)
+    return Things(
+        of,
+        portfolio,
+        plan,
+        about,
+        open_handin,
+        evidence,
+        submission,
+        second,
+        spare,
+        builders.adjust(portfolio, 1),
+        change or 0,
+    )
 
 
 Call = Callable[[Client, Things], HttpResponse]
@@ -86,6 +101,8 @@ def list_file(client: Client, t: Things) -> HttpResponse:
     return client.post(path, {"file": SimpleUploadedFile("list.csv", b"Dube;Thandi")})
 
 
+AGREED = {"extra_days": 2, "first": "2026-09-01", "reason": "Agreed at the review."}
+POCKET = {"title": "Tools", "kind": "page"}
 CALENDAR = {
     "key": "",
     "zone": "Europe/London",
@@ -102,6 +119,9 @@ def plan(t: Things) -> dict[str, Any]:
 
 GROUP, BOOK = "/api/groups/{t.of.group.pk}", "/api/portfolios/{t.portfolio.pk}"
 SUBMITTED, EVIDENCE = "/api/submissions/{t.submission.pk}", "/api/evidence/{t.evidence.pk}"
+STUDENT = "/api/students/{t.portfolio.enrolment_id}"
+SECTION = GROUP + "/template/sections/{t.of.section.pk}"
+LAID = GROUP + "/template/pockets/{t.page.pk}"
 ARTEFACT = "/api/artefacts/{t.evidence.artefact_id}"
 CALLS: dict[str, Call] = {
     "see_session": get("/api/session"),
@@ -141,6 +161,25 @@ CALLS: dict[str, Call] = {
     "swap_pegs": send(
         "post", GROUP + "/roster/pegs", lambda t: {"one": t.portfolio.enrolment_id, "other": t.second.enrolment_id}
     ),
+    "set_own_due": send(
+        "put", "/api/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}/due", lambda t: {"day": "2026-11-30"}
+    ),
+    "see_template": get(GROUP + "/template"),
+    "add_section": send("post", GROUP + "/template/sections", lambda t: {"title": "The shed"}),
+    "change_section": send("put", SECTION, lambda t: {"title": "The shed"}),
+    "move_section": send("post", SECTION + "/move"),
+    "remove_section": send("delete", "/api/groups/{t.of.group.pk}/template/sections/{t.spare.pk}"),
+    "add_pocket": send("post", SECTION + "/pockets", lambda t: POCKET),
+    "preview_pocket": send("post", LAID + "/preview", lambda t: POCKET),
+    "change_pocket": send("put", LAID, lambda t: {**POCKET, "version": 1}),
+    "move_pocket": send("post", LAID + "/move", lambda t: {"section": t.of.section.pk}),
+    "retire_pocket": send("put", LAID + "/retired", lambda t: {"retired": True}),
+    "remove_pocket": send("delete", "/api/groups/{t.of.group.pk}/template/pockets/{t.page.pk}"),
+    "see_caseload": get(GROUP + "/caseload"),
+    "see_adjustments": get(STUDENT + "/adjustments"),
+    "agree_adjustment": send("post", STUDENT + "/adjustments", lambda t: AGREED),
+    "change_adjustment": send("put", "/api/adjustments/{t.adjustment.pk}", lambda t: {**AGREED, "version": 1}),
+    "remove_adjustment": send("delete", "/api/adjustments/{t.adjustment.pk}"),
     "see_portfolio": get(BOOK),
     "see_pocket": get(BOOK + "/pockets/{t.pocket.pk}"),
     "see_worklist": get(BOOK + "/worklist"),
@@ -176,7 +215,7 @@ OF_SCHOOL = {
     "new_password",
 }
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
-ALLOWED_BUT = {"reopen": {409}, "sign_in": {403}, "change_calendar": {409}}
+ALLOWED_BUT = {"reopen": {409}, "sign_in": {403}, "change_calendar": {409}, "see_caseload": {404}}
 
 
 def operations() -> dict[str, Action]:
@@ -276,5 +315,7 @@ def about_a_student(operation: str) -> bool:
     """Whether the operation's object belongs to one student (else to the class, or to nobody)."""
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_staff", "find_staff", "set_role", "see_roster", "read_pasted_list", "read_list_file"}
-    of_class |= {"preview_list", "rejected_lines", "apply_list", "mark_left", "undo_list", "swap_pegs"}
+    of_class |= {"see_caseload", "preview_list", "rejected_lines", "apply_list", "mark_left", "undo_list", "swap_pegs"}
+    of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
+    of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL

@@ -4,7 +4,8 @@ from datetime import UTC, date, datetime, time
 
 from django.test import SimpleTestCase
 
-from coatpeg.core.asking import Adjustment, Asked, Due, DueSource, Span, Student, effective_due, is_asked
+from coatpeg.core.asking import Adjustment, Asked, Due, DueSource, Student, effective_due, is_asked
+from coatpeg.core.calendar import Span
 from tests.core.test_calendar import CALENDAR
 
 OPENS = date(2026, 10, 20)

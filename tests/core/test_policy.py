@@ -11,6 +11,7 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.SEE_HANDINS: ("lead co_teacher marker observer", False, False),
     Action.SET_HANDIN: ("lead co_teacher", False, False),
     Action.EXCUSE: ("lead co_teacher", False, False),
+    Action.SET_OWN_DUE: ("lead co_teacher", False, False),
     Action.SEE_PILE: ("lead co_teacher marker", False, False),
     Action.MARK: ("lead co_teacher marker", False, False),
     Action.SEE_PORTFOLIO: ("lead co_teacher marker observer", True, True),
@@ -22,6 +23,11 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.KEEP_ROSTER: ("lead co_teacher", False, False),
     Action.SEE_STAFF: ("lead co_teacher marker observer", False, False),
     Action.KEEP_STAFF: ("lead co_teacher", False, False),
+    Action.SEE_TEMPLATE: ("lead co_teacher marker observer", False, False),
+    Action.EDIT_TEMPLATE: ("lead co_teacher", False, False),
+    Action.SEE_CASELOAD: ("lead co_teacher", False, False),
+    Action.SEE_ADJUSTMENTS: ("lead co_teacher", False, True),
+    Action.KEEP_ADJUSTMENTS: ("", False, True),
 }
 # What belongs to the school as a whole: who may, in whatever group they are that.
 OF_SCHOOL: dict[Action, str] = {

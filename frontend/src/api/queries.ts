@@ -54,6 +54,18 @@ export const calendarQuery = queryOptions({
   queryFn: () => data(client.GET("/api/calendar")),
 });
 
+export const caseloadQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "caseload"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/caseload", { params: { path: { group_id } } })),
+  });
+
+export const templateQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "template"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/template", { params: { path: { group_id } } })),
+  });
+
 export const accountsQuery = queryOptions({
   queryKey: ["accounts"],
   queryFn: () => data(client.GET("/api/accounts")),

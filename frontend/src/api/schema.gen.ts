@@ -68,6 +68,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/adjustments/{adjustment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Adjustment
+         * @description Change what was agreed.
+         */
+        put: operations["change_adjustment"];
+        post?: never;
+        /**
+         * Remove Adjustment
+         * @description Take away what was agreed.
+         */
+        delete: operations["remove_adjustment"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/artefacts/{artefact_id}/file": {
         parameters: {
             query?: never;
@@ -246,6 +270,26 @@ export interface paths {
          * @description Start a class.
          */
         post: operations["start_class"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/caseload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Caseload
+         * @description The students of a caseload with how they stand in their classes.
+         */
+        get: operations["see_caseload"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -600,6 +644,214 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Template
+         * @description The template of a class.
+         */
+        get: operations["see_template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/pockets/{pocket_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Pocket
+         * @description Take changed settings for everybody.
+         */
+        put: operations["change_pocket"];
+        post?: never;
+        /**
+         * Remove Pocket
+         * @description Take away a pocket that nobody has used.
+         */
+        delete: operations["remove_pocket"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/pockets/{pocket_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Pocket
+         * @description Put a pocket elsewhere.
+         */
+        post: operations["move_pocket"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/pockets/{pocket_id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Pocket
+         * @description What changed settings would mean.
+         */
+        post: operations["preview_pocket"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/pockets/{pocket_id}/retired": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Retire Pocket
+         * @description Retire a pocket, or bring it back.
+         */
+        put: operations["retire_pocket"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/sections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Section
+         * @description Add a section.
+         */
+        post: operations["add_section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/sections/{section_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Section
+         * @description Rename a section.
+         */
+        put: operations["change_section"];
+        post?: never;
+        /**
+         * Remove Section
+         * @description Take away an empty section.
+         */
+        delete: operations["remove_section"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/sections/{section_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Section
+         * @description Put a section elsewhere.
+         */
+        post: operations["move_section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/sections/{section_id}/pockets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Pocket
+         * @description Add a pocket.
+         */
+        post: operations["add_pocket"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/handins/{handin_id}/students/{enrolment_id}/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Own Due
+         * @description Give a student a due date of their own for one hand-in, or take it away.
+         */
+        put: operations["set_own_due"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/handins/{handin_id}/students/{enrolment_id}/excused": {
         parameters: {
             query?: never;
@@ -808,6 +1060,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{enrolment_id}/adjustments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Adjustments
+         * @description What was agreed for a student.
+         */
+        get: operations["see_adjustments"];
+        put?: never;
+        /**
+         * Agree Adjustment
+         * @description Agree something for a student.
+         */
+        post: operations["agree_adjustment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}": {
         parameters: {
             query?: never;
@@ -987,6 +1263,94 @@ export interface components {
             active: boolean;
         };
         /**
+         * AdjustmentIn
+         * @description An adjustment as a person fills it in; ``version`` is the one they saw (0: new).
+         */
+        AdjustmentIn: {
+            /**
+             * Extra Days
+             * @default 0
+             */
+            extra_days: number;
+            /**
+             * Fewer Artefacts
+             * @default 0
+             */
+            fewer_artefacts: number;
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /** Last */
+            last?: string | null;
+            /**
+             * Percent
+             * @default 100
+             */
+            percent: number;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Spoken
+             * @default false
+             */
+            spoken: boolean;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+            /** Without */
+            without?: ("evidence" | "page" | "links")[];
+        };
+        /**
+         * AdjustmentShape
+         * @description What was agreed for a student. ``percent`` of the asked length; ``without``: kinds of pocket.
+         */
+        AdjustmentShape: {
+            /** By */
+            by: string;
+            /** Extra Days */
+            extra_days: number;
+            /** Fewer Artefacts */
+            fewer_artefacts: number;
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /** Id */
+            id: number;
+            /** Last */
+            last: string | null;
+            /** Percent */
+            percent: number;
+            /** Reason */
+            reason: string;
+            /** Spoken */
+            spoken: boolean;
+            /** Version */
+            version: number;
+            /** Without */
+            without: ("evidence" | "page" | "links")[];
+        };
+        /**
+         * AdjustmentsShape
+         * @description All adjustments of a student.
+         */
+        AdjustmentsShape: {
+            /** Adjustments */
+            adjustments: components["schemas"]["AdjustmentShape"][];
+            /** May Change */
+            may_change: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * AppliedShape
          * @description What a list did; ``change`` undoes it.
          */
@@ -1046,6 +1410,14 @@ export interface components {
             title: string;
             /** Width */
             width: number | null;
+        };
+        /**
+         * BeforeIn
+         * @description The section to stand before; None is the end.
+         */
+        BeforeIn: {
+            /** Before */
+            before?: number | null;
         };
         /**
          * BoardShape
@@ -1126,6 +1498,43 @@ export interface components {
             zone: string;
         };
         /**
+         * CaseloadShape
+         * @description A caseload.
+         */
+        CaseloadShape: {
+            /** Students */
+            students: components["schemas"]["CaseloadStudent"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
+        /**
+         * CaseloadStudent
+         * @description A student of a caseload.
+         */
+        CaseloadStudent: {
+            /** Adjustments */
+            adjustments: components["schemas"]["AdjustmentShape"][];
+            /** Classes */
+            classes: components["schemas"]["InClassShape"][];
+            /** Family Name */
+            family_name: string;
+            /** Find */
+            find: string;
+            /** Given Name */
+            given_name: string;
+            /** Id */
+            id: number;
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Tint */
+            tint: number;
+        };
+        /**
          * CellShape
          * @description One student and hand-in.
          */
@@ -1177,6 +1586,17 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /**
+         * ChangedPocket
+         * @description A pocket after its change, and what that meant.
+         */
+        ChangedPocket: {
+            /** Id */
+            id: number;
+            impact: components["schemas"]["ImpactShape"];
+            /** Version */
+            version: number;
         };
         /**
          * ChangesShape
@@ -1635,6 +2055,140 @@ export interface components {
             title: string;
         };
         /**
+         * ImpactShape
+         * @description What a change means: ``units`` more (or fewer) wanted of ``reached`` students; who goes to or from filled.
+         *
+         *     ``chips`` are those of a student who has put nothing in yet.
+         */
+        ImpactShape: {
+            /** Chips */
+            chips: components["schemas"]["ChipShape"][];
+            /** Filled */
+            filled: number;
+            /** Opened */
+            opened: number;
+            /** Reached */
+            reached: number;
+            /** Students */
+            students: number;
+            /** To Filled */
+            to_filled: string[];
+            /** To Open */
+            to_open: string[];
+            /** Units */
+            units: number;
+        };
+        /**
+         * InClassShape
+         * @description How a student of a caseload stands in one of their classes; ``overdue`` names the hand-ins.
+         */
+        InClassShape: {
+            /** Enrolment */
+            enrolment: number;
+            /** Group */
+            group: number;
+            /** Late */
+            late: number;
+            /** Met */
+            met: number;
+            /** Moved */
+            moved: number;
+            /** Name */
+            name: string;
+            /** Overdue */
+            overdue: string[];
+            /** Portfolio */
+            portfolio: number;
+            /** Quiet */
+            quiet: boolean;
+            /** Waiting */
+            waiting: number;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
+         * LaidPocket
+         * @description A pocket of the template; ``with_work`` students have put something in; ``handins`` collect it.
+         */
+        LaidPocket: {
+            /**
+             * Artefacts
+             * @default 0
+             */
+            artefacts: number;
+            /**
+             * Counts
+             * @default true
+             */
+            counts: boolean;
+            /**
+             * Directions
+             * @default
+             */
+            directions: string;
+            /** Handins */
+            handins: string[];
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "evidence" | "page" | "links";
+            /**
+             * Least
+             * @default 1
+             */
+            least: number;
+            /**
+             * Measure
+             * @default
+             * @enum {string}
+             */
+            measure: "" | "words" | "sentences";
+            /** Most */
+            most?: number | null;
+            /** Opens */
+            opens?: string | null;
+            /**
+             * Prompt
+             * @default
+             */
+            prompt: string;
+            /**
+             * Reflection On Each
+             * @default false
+             */
+            reflection_on_each: boolean;
+            /** Retired */
+            retired: boolean;
+            /**
+             * Starter
+             * @default
+             */
+            starter: string;
+            /** Takes */
+            takes?: ("picture" | "file" | "link")[];
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** With Work */
+            with_work: number;
+        };
+        /**
+         * LaidSection
+         * @description A section with its pockets.
+         */
+        LaidSection: {
+            /** Id */
+            id: number;
+            /** Pockets */
+            pockets: components["schemas"]["LaidPocket"][];
+            /** Title */
+            title: string;
+        };
+        /**
          * LeaveIn
          * @description Enrolments that end today.
          */
@@ -1770,6 +2324,14 @@ export interface components {
             username: string;
         };
         /**
+         * MadeShape
+         * @description The id of what was made.
+         */
+        MadeShape: {
+            /** Id */
+            id: number;
+        };
+        /**
          * MarkIn
          * @description Feedback and score, and the version of the draft the marker saw.
          */
@@ -1814,6 +2376,18 @@ export interface components {
             id: number;
             /** Initials */
             initials: string;
+            /** Staff */
+            staff: boolean;
+        };
+        /**
+         * MoveIn
+         * @description The section to go to, and the pocket to stand before; None is the end.
+         */
+        MoveIn: {
+            /** Before */
+            before?: number | null;
+            /** Section */
+            section: number;
         };
         /**
          * MovedInGroup
@@ -1956,6 +2530,8 @@ export interface components {
             directions: string;
             /** Evidence */
             evidence: components["schemas"]["EvidenceShape"][];
+            /** Excused */
+            excused: boolean;
             /** Handins */
             handins: components["schemas"]["StudentHandIn"][];
             /** Id */
@@ -1984,6 +2560,8 @@ export interface components {
             prompt: string;
             /** Retired */
             retired: boolean;
+            /** Spoken */
+            spoken: boolean;
             /** Starter */
             starter: string;
             /** Title */
@@ -2022,6 +2600,16 @@ export interface components {
             score: number | null;
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * OwnDueIn
+         * @description A student's own due date; None takes it away.
+         */
+        OwnDueIn: {
+            /** At */
+            at?: string | null;
+            /** Day */
+            day: string | null;
         };
         /**
          * PastedIn
@@ -2121,6 +2709,71 @@ export interface components {
             title: string;
         };
         /**
+         * PocketIn
+         * @description Changed settings and the version they were seen in (0: a new pocket).
+         */
+        PocketIn: {
+            /**
+             * Artefacts
+             * @default 0
+             */
+            artefacts: number;
+            /**
+             * Counts
+             * @default true
+             */
+            counts: boolean;
+            /**
+             * Directions
+             * @default
+             */
+            directions: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "evidence" | "page" | "links";
+            /**
+             * Least
+             * @default 1
+             */
+            least: number;
+            /**
+             * Measure
+             * @default
+             * @enum {string}
+             */
+            measure: "" | "words" | "sentences";
+            /** Most */
+            most?: number | null;
+            /** Opens */
+            opens?: string | null;
+            /**
+             * Prompt
+             * @default
+             */
+            prompt: string;
+            /**
+             * Reflection On Each
+             * @default false
+             */
+            reflection_on_each: boolean;
+            /**
+             * Starter
+             * @default
+             */
+            starter: string;
+            /** Takes */
+            takes?: ("picture" | "file" | "link")[];
+            /** Title */
+            title: string;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
          * PocketLine
          * @description A pocket in the student's list.
          */
@@ -2213,6 +2866,14 @@ export interface components {
             days_off: components["schemas"]["SpanShape"][];
             /** Left Out */
             left_out: components["schemas"]["LeftOutShape"][];
+        };
+        /**
+         * RetiredIn
+         * @description Whether the pocket is retired.
+         */
+        RetiredIn: {
+            /** Retired */
+            retired: boolean;
         };
         /**
          * ReviewedShape
@@ -2545,6 +3206,18 @@ export interface components {
             rows: string[][];
         };
         /**
+         * TemplateShape
+         * @description The template of a class.
+         */
+        TemplateShape: {
+            /** May Change */
+            may_change: boolean;
+            /** Sections */
+            sections: components["schemas"]["LaidSection"][];
+            /** Title */
+            title: string;
+        };
+        /**
          * TermLine
          * @description Where in the term we are; ``week`` is None outside it.
          */
@@ -2565,6 +3238,14 @@ export interface components {
             text: string;
             /** Version */
             version: number;
+        };
+        /**
+         * TitleIn
+         * @description A section's title.
+         */
+        TitleIn: {
+            /** Title */
+            title: string;
         };
         /**
          * Waiting
@@ -2767,6 +3448,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["NewAccountShape"];
                 };
+            };
+        };
+    };
+    change_adjustment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                adjustment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdjustmentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdjustmentShape"];
+                };
+            };
+        };
+    };
+    remove_adjustment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                adjustment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3003,6 +3730,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Named"];
+                };
+            };
+        };
+    };
+    see_caseload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseloadShape"];
                 };
             };
         };
@@ -3473,6 +4222,302 @@ export interface operations {
             };
         };
     };
+    see_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateShape"];
+                };
+            };
+        };
+    };
+    change_pocket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PocketIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedPocket"];
+                };
+            };
+        };
+    };
+    remove_pocket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    move_pocket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    preview_pocket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PocketIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImpactShape"];
+                };
+            };
+        };
+    };
+    retire_pocket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetiredIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    add_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TitleIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeShape"];
+                };
+            };
+        };
+    };
+    change_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                section_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TitleIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                section_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    move_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                section_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeforeIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    add_pocket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                section_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PocketIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeShape"];
+                };
+            };
+        };
+    };
+    set_own_due: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                handin_id: number;
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnDueIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     set_excused: {
         parameters: {
             query?: never;
@@ -3765,6 +4810,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    see_adjustments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdjustmentsShape"];
+                };
+            };
+        };
+    };
+    agree_adjustment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdjustmentIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdjustmentShape"];
+                };
             };
         };
     };

@@ -9,13 +9,12 @@ export function Home() {
   if (session.groups.length === 0 && session.person?.administrator) return <Navigate to="/school" replace />;
   const first = session.groups.find((one) => landing(one) !== "/");
   if (first) return <Navigate to={landing(first)} replace />;
-  const caseload = session.groups.length > 0;
   return (
     <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-5 text-center">
       <Coat state={{ status: "working" }} size={64} />
       <h1 className="text-2xl">{TEXTS.noClass}</h1>
       <p className="text-base text-ink-soft">
-        {caseload ? TEXTS.caseload : TEXTS.noClassHint}
+        {TEXTS.noClassHint}
       </p>
     </div>
   );

@@ -1,7 +1,8 @@
 /** Mark, class switcher, where in the term we are, account. */
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions, Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { Check, ChevronDown, LogOut, School } from "lucide-react";
+import { Check, ChevronDown, LogOut, Plus, School } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import { sessionQuery } from "../api/queries";
@@ -10,6 +11,9 @@ import { Mark } from "./Mark";
 import { forgetPeople, landing } from "./session";
 import type { Group, Session } from "./session";
 import { TEXTS } from "./texts";
+
+// Few start a class, and not every day.
+const NewClass = lazy(() => import("./NewClass").then((view) => ({ default: view.NewClass })));
 
 const ROLES: Record<string, string> = {
   lead: "lead",
@@ -33,8 +37,8 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
           {session.term.week && ` · week ${session.term.week} of ${session.term.weeks}`}
         </span>
       )}
-      {group && group.role !== "student" && <FindStudent groupId={group.id} />}
-      <div className={group && group.role !== "student" ? "max-md:ml-auto" : "ml-auto"}>
+      {group && group.role !== "student" && group.kind !== "caseload" && <FindStudent groupId={group.id} />}
+      <div className={group && group.role !== "student" && group.kind !== "caseload" ? "max-md:ml-auto" : "ml-auto"}>
         <Account session={session} />
       </div>
     </header>
@@ -87,8 +91,15 @@ function Account({ session }: { session: Session }) {
     queries.setQueryData(sessionQuery.queryKey, fresh);
     await navigate("/");
   };
+  const [starting, setStarting] = useState(false);
   if (!session.person) return null;
   return (
+    <>
+    {starting && (
+      <Suspense>
+        <NewClass open onClose={() => setStarting(false)} />
+      </Suspense>
+    )}
     <Menu>
       <MenuButton
         aria-label={`${session.person.initials}, account of ${session.person.full_name}`}
@@ -104,6 +115,14 @@ function Account({ session }: { session: Session }) {
           <p className="font-semibold">{session.person.full_name}</p>
           <p className="text-quiet">{session.school}</p>
         </div>
+        {session.person.staff && (
+          <MenuItem>
+            <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setStarting(true)}>
+              <Plus aria-hidden size={16} />
+              {TEXTS.newClass}
+            </button>
+          </MenuItem>
+        )}
         {session.person.administrator && (
           <MenuItem>
             <Link to="/school" className="flex min-h-11 items-center gap-2 px-4 data-focus:bg-today">
@@ -124,5 +143,6 @@ function Account({ session }: { session: Session }) {
         </MenuItem>
       </MenuItems>
     </Menu>
+    </>
   );
 }

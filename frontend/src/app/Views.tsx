@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import { pileQuery, portfolioQuery } from "../api/queries";
-import { marks } from "./session";
+import { landing, marks } from "./session";
 import type { Group } from "./session";
 import { STAFF_VIEWS, STUDENT_VIEWS, TEXTS } from "./texts";
 
@@ -14,6 +14,7 @@ interface View {
 }
 
 export function Views({ group }: { group: Group }) {
+  if (group.kind === "caseload") return <CaseloadViews group={group} />;
   return group.role === "student" ? <StudentViews group={group} /> : <StaffViews group={group} />;
 }
 
@@ -29,7 +30,14 @@ function StaffViews({ group }: { group: Group }) {
     });
   }
   views.push({ to: `/g/${group.id}/hand-ins`, title: STAFF_VIEWS.handins });
+  views.push({ to: `/g/${group.id}/template`, title: STAFF_VIEWS.template });
   views.push({ to: `/g/${group.id}/setup`, title: STAFF_VIEWS.setup });
+  return <Row views={views} />;
+}
+
+function CaseloadViews({ group }: { group: Group }) {
+  const views: View[] = [{ to: `/g/${group.id}/setup`, title: STAFF_VIEWS.setup }];
+  if (landing(group).endsWith("/caseload")) views.unshift({ to: landing(group), title: STAFF_VIEWS.caseload });
   return <Row views={views} />;
 }
 

@@ -25,6 +25,14 @@ export const router = createBrowserRouter([
         lazy: () => import("../setup/SetupView").then((view) => ({ Component: view.SetupView })),
       },
       {
+        path: "g/:group/template",
+        lazy: () => import("../template/TemplateView").then((view) => ({ Component: view.TemplateView })),
+      },
+      {
+        path: "g/:group/caseload",
+        lazy: () => import("../caseload/CaseloadView").then((view) => ({ Component: view.CaseloadView })),
+      },
+      {
         path: "school",
         lazy: () => import("../setup/SchoolView").then((view) => ({ Component: view.SchoolView })),
       },

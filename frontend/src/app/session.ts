@@ -31,7 +31,8 @@ export function useGroupId(): number {
 
 /** Where a person lands in a class. */
 export function landing(group: Group): string {
-  if (group.role !== "student") return group.kind === "caseload" ? "/" : `/g/${group.id}/pegs`;
+  if (group.kind === "caseload") return ["lead", "co_teacher"].includes(group.role) ? `/g/${group.id}/caseload` : `/g/${group.id}/setup`;
+  if (group.role !== "student") return `/g/${group.id}/pegs`;
   return group.portfolio ? `/g/${group.id}/portfolio/${group.portfolio}` : "/";
 }
 

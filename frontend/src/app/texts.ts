@@ -7,6 +7,7 @@ export const TEXTS = {
   chooseClass: "Choose a class",
   away: "Coat Peg cannot be reached just now. It keeps trying; what you typed is safe on this device.",
   back: "Connected again.",
+  newClass: "Start a class",
   signOut: "Sign out",
   school: "The school",
   signIn: "Sign in",
@@ -17,11 +18,10 @@ export const TEXTS = {
   signedOut: "You were signed out. What you typed is kept on this device and comes back when you sign in.",
   noClass: "You are in no class yet",
   noClassHint: "The lead of a class can add you. Classes show here as soon as they did.",
-  caseload: "A caseload has no pegs of its own: its students hand in their work in their classes.",
   lost: "There is nothing at this address",
   lostHint: "It may have moved, or it is not for you.",
   home: "Go to the start",
 } as const;
 
-export const STAFF_VIEWS = { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", setup: "Set-up" } as const;
+export const STAFF_VIEWS = { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", setup: "Set-up", caseload: "Caseload" } as const;
 export const STUDENT_VIEWS = { pockets: "My pockets", toHandIn: "To hand in", feedback: "Feedback" } as const;

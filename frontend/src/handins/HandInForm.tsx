@@ -1,7 +1,6 @@
 /** A new hand-in; as it is filled in it shows who will get it and when. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { useEffect, useState } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister } from "react-hook-form";
 import { client, data as answer } from "../api/client";
@@ -11,6 +10,7 @@ import { Button } from "../ui/Button";
 import { day, due, plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { useSettled } from "../ui/useSettled";
 import { firstFields, planOf } from "./plan";
 import type { Fields } from "./plan";
 
@@ -171,23 +171,12 @@ function Periods({ fields, register, control }: { fields: Fields; register: UseF
   );
 }
 
-/** A value once it has rested for a third of a second. */
-function useSettled(value: string): string {
-  const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), 300);
-    return () => clearTimeout(timer);
-  }, [value]);
-  return settled;
-}
-
 /** Who will get it and when, by the server's own rules. */
 function Preview({ fields, groupId }: { fields: Fields; groupId: number }) {
-  const plan = useSettled(JSON.stringify(planOf(fields)));
-  const asked = JSON.parse(plan) as Schema["PlanIn"];
+  const asked = useSettled(planOf(fields));
   const ready = asked.pockets.length > 0 && asked.title.trim() !== "" && asked.opens !== "";
   const preview = useQuery({
-    queryKey: ["group", groupId, "preview", plan],
+    queryKey: ["group", groupId, "preview", asked],
     enabled: ready,
     placeholderData: (old: Schema["PreviewShape"] | undefined) => old,
     queryFn: () =>

@@ -1,6 +1,7 @@
 /** One cell opened beside the board. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FolderOpen, X } from "lucide-react";
+import { useState } from "react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { client, data } from "../api/client";
@@ -19,6 +20,7 @@ import { Reflection } from "../ui/Reflection";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, listed, STATUS } from "../ui/words";
+import { OwnDue } from "./OwnDue";
 import { TEXTS } from "./texts";
 
 type Cell = Schema["OpenedCell"];
@@ -174,10 +176,13 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
     },
   });
   const newest = cell.submissions.findLast((one) => !one.voided_at);
-  const mayExcuse = (group?.role === "lead" || group?.role === "co_teacher") && cell.status !== "not_asked";
+  const leads = group?.role === "lead" || group?.role === "co_teacher";
+  const mayExcuse = leads && cell.status !== "not_asked";
+  const [dating, setDating] = useState(false);
   return (
     <div className="sticky bottom-0 flex flex-wrap gap-2 border-t border-line bg-paper p-4">
       {excuse.error instanceof Problem && <Notice title={excuse.error.title} fix={excuse.error.fix} />}
+      {dating && <OwnDue cell={cell} groupId={groupId} onClose={() => setDating(false)} />}
       {newest && cell.status === "handed_in" && marks(group) && (
         <Link
           to={`/g/${groupId}/pile/${newest.id}`}
@@ -200,6 +205,11 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
           onClick={() => excuse.mutate(cell.status !== "excused")}
         >
           {cell.status === "excused" ? TEXTS.unexcuse : TEXTS.excuse}
+        </Button>
+      )}
+      {leads && !dating && cell.status !== "excused" && (
+        <Button className="min-h-9 flex-1" onClick={() => setDating(true)}>
+          {cell.status === "not_asked" ? TEXTS.askAnyway : TEXTS.ownDue}
         </Button>
       )}
     </div>

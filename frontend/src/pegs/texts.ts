@@ -17,6 +17,8 @@ export const TEXTS = {
   openToMark: "Open to mark",
   read: "Read",
   portfolio: "Look into the portfolio",
+  ownDue: "Own date",
+  askAnyway: "Ask all the same",
   excuse: "Excuse",
   unexcuse: "End the excuse",
   pocketCheck: "Pocket check",

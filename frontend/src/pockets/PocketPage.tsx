@@ -61,6 +61,7 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
       <Head pocket={pocket} asked={asked} />
       {pocket.opens && <p className="text-base">This pocket opens on {day(pocket.opens)}.</p>}
       <Chips chips={pocket.chips} />
+      {(pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
       {!waits && bars}
       <Feedback groupId={groupId} portfolio={portfolio} handins={asked.map((one) => one.id)} />
       {pocket.kind === "page" ? (

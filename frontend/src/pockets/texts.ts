@@ -26,6 +26,8 @@ export const TEXTS = {
   twoHint: "Nothing is lost: choose one, or put them together and tidy up.",
   copy: "Copy my text",
   copied: "Copied.",
+  excused: "Nothing is wanted of you in this pocket. What you put in all the same is yours.",
+  spoken: "You may say it instead of writing it: add a recording.",
   empty: "This pocket is empty",
   emptyHint: "Add the first thing: a photo, a file or a link.",
   staffEmpty: "Nothing is in this pocket yet.",

@@ -1,7 +1,7 @@
 /** Bringing in a list: paste or choose it, see what each line would do, apply. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileUp, X } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
@@ -9,6 +9,7 @@ import { upload } from "../api/upload";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { useSettled } from "../ui/useSettled";
 import { ListApply } from "./ListApply";
 import { ListLines } from "./ListLines";
 import { TEXTS } from "./texts";
@@ -170,15 +171,4 @@ function Read({ groupId, roster, first, onRestart, onClose }: ReadProps) {
       />
     </>
   );
-}
-
-/** A value once it has rested for a quarter of a second. */
-function useSettled<T>(value: T): T {
-  const text = JSON.stringify(value);
-  const [settled, setSettled] = useState(text);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(text), 250);
-    return () => clearTimeout(timer);
-  }, [text]);
-  return JSON.parse(settled) as T;
 }

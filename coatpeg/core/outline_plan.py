@@ -1,0 +1,162 @@
+"""A pocket as a teacher lays it out, checked before it is taken; and what a change of it means for students.
+
+Decided here: the kind of a pocket that holds student work stays (the work would no longer fit); a page wants no
+artefacts, a pocket of links no reflections and no other kind of artefact; a length is asked only where there is text.
+"Filled" of a pocket is all its wanted units met; a student of whom nothing is wanted there counts as filled.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date
+
+from coatpeg.core.errors import Invalid
+from coatpeg.core.filling import Piece, PocketKind, Wanted, filled
+from coatpeg.core.texts import LONGEST_TEXT, Length, Measure
+
+LONGEST_TITLE = 200
+LONGEST_PROMPT = 300
+LONGEST_DIRECTIONS = 10_000
+MOST_ARTEFACTS = 50
+MOST_WORDS = 5_000
+TAKES = ("picture", "file", "link")
+"""Kinds of artefact a pocket of evidence may be kept to."""
+
+
+@dataclass(frozen=True, slots=True)
+class PocketPlan:
+    """A pocket's settings as a person fills them in."""
+
+    title: str
+    kind: PocketKind
+    directions: str = ""
+    prompt: str = ""
+    artefacts: int = 0
+    reflection_on_each: bool = False
+    length: Length | None = None
+    takes: tuple[str, ...] = ()
+    starter: str = ""
+    counts: bool = True
+    opens: date | None = None
+
+    @property
+    def wanted(self) -> Wanted:
+        """What it asks for."""
+        return Wanted(self.kind, self.artefacts, self.reflection_on_each, self.length)
+
+    def checked(self) -> PocketPlan:
+        """The same, made consistent with its kind; ``Invalid`` names the field and the fix."""
+        title = " ".join(self.title.split())
+        if not title or len(title) > LONGEST_TITLE:
+            raise Invalid(
+                "The pocket has no name." if not title else f"Its name has {len(title)} characters.",
+                where="title",
+                fix=f"Give it a name of at most {LONGEST_TITLE} characters.",
+            )
+        for where, text, most in (
+            ("prompt", self.prompt, LONGEST_PROMPT),
+            ("directions", self.directions, LONGEST_DIRECTIONS),
+            ("starter", self.starter, LONGEST_TEXT),
+        ):
+            if len(text) > most:
+                raise Invalid(f"There are {len(text)} characters; {most} is the most.", where=where, fix="Shorten it.")
+        if not 0 <= self.artefacts <= MOST_ARTEFACTS:
+            raise Invalid(
+                f"{self.artefacts} is not between 0 and {MOST_ARTEFACTS}.", where="artefacts", fix="Ask for fewer."
+            )
+        wrong = set(self.takes) - set(TAKES)
+        if wrong:
+            raise Invalid(f"“{min(wrong)}” is no kind of artefact.", where="takes", fix="Choose from the list.")
+        _check_length(self.length)
+        return self._for_its_kind(title)
+
+    def _for_its_kind(self, title: str) -> PocketPlan:
+        """Without what its kind has no use for."""
+        page, evidence = self.kind is PocketKind.PAGE, self.kind is PocketKind.EVIDENCE
+        on_each = evidence and self.reflection_on_each
+        takes = tuple(one for one in TAKES if one in self.takes) if evidence else ()
+        return PocketPlan(
+            title,
+            self.kind,
+            self.directions.strip(),
+            self.prompt.strip(),
+            0 if page else self.artefacts,
+            on_each,
+            self.length if page or on_each else None,
+            () if set(takes) == set(TAKES) else takes,
+            self.starter if page else "",
+            self.counts,
+            self.opens,
+        )
+
+
+def _check_length(length: Length | None) -> None:
+    if length is None:
+        return
+    if not 1 <= length.least <= MOST_WORDS or (length.most is not None and length.most > MOST_WORDS):
+        raise Invalid(
+            f"A length lies between 1 and {MOST_WORDS} {length.measure.value}.", where="least", fix="Change the number."
+        )
+    if length.most is not None and length.most < length.least:
+        raise Invalid(
+            f"From {length.least} to {length.most} is no length.", where="most", fix="Let the second not be smaller."
+        )
+
+
+def length_of(measure: str, least: int, most: int | None) -> Length | None:
+    """An asked length from plain values; no measure, no length."""
+    return Length(Measure(measure), least, most) if measure else None
+
+
+def refuse_other_kind(title: str, before: PocketKind, after: PocketKind, students_with_work: int) -> None:
+    """Refuse another kind for a pocket that holds student work."""
+    if before is not after and students_with_work:
+        raise Invalid(
+            f"{students_with_work} student{'s have' if students_with_work > 1 else ' has'} work in “{title}”.",
+            where="kind",
+            fix="Retire this pocket and add one of the other kind: nothing of theirs is lost.",
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """One student towards a changed pocket: what is wanted of them before and after, and what lies in it.
+
+    Of a locked pocket before and after are the same: what was wanted when it was handed in.
+    """
+
+    student: int
+    before: Wanted
+    after: Wanted
+    pieces: tuple[Piece, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Impact:
+    """What a change means: of how many more or fewer units are wanted, and who goes to filled or away from it."""
+
+    reached: int
+    """Students of whom something else is wanted."""
+    units: int
+    """The greatest change of wanted units of one student."""
+    to_open: tuple[int, ...]
+    to_filled: tuple[int, ...]
+
+
+def impact(seats: Iterable[Seat]) -> Impact:
+    """What a change of a pocket means for its students."""
+    reached, units = 0, 0
+    to_open: list[int] = []
+    to_filled: list[int] = []
+    for seat in seats:
+        before, after = filled(seat.before, seat.pieces), filled(seat.after, seat.pieces)
+        reached += seat.before != seat.after
+        if abs(after.wanted - before.wanted) > abs(units):
+            units = after.wanted - before.wanted
+        was, is_now = before.met >= before.wanted, after.met >= after.wanted
+        if was and not is_now:
+            to_open.append(seat.student)
+        elif is_now and not was:
+            to_filled.append(seat.student)
+    return Impact(reached, units, tuple(to_open), tuple(to_filled))

@@ -1,0 +1,282 @@
+"""The template of a class: seeing it, previewing and making changes."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any, Literal
+
+from django.http import HttpRequest
+from ninja import Router, Status
+from pydantic import Field
+
+from coatpeg.core.filling import PocketKind, chips
+from coatpeg.core.outline_plan import PocketPlan, length_of
+from coatpeg.core.policy import Action
+from coatpeg.handins import templates
+from coatpeg.handins.schemas import ChipShape
+from coatpeg.outlines.reading import chip_data
+from coatpeg.people.requests import now, person_of
+from coatpeg.people.schemas import Shape
+
+router = Router(tags=["template"])
+SEE = {"x-action": Action.SEE_TEMPLATE.name}
+EDIT = {"x-action": Action.EDIT_TEMPLATE.name}
+PocketWord = Literal["evidence", "page", "links"]
+TakesWord = Literal["picture", "file", "link"]
+
+
+class PocketSettings(Shape):
+    """What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given."""
+
+    title: str
+    kind: PocketWord
+    directions: str = ""
+    prompt: str = ""
+    artefacts: int = 0
+    reflection_on_each: bool = False
+    measure: Literal["", "words", "sentences"] = ""
+    least: int = 1
+    most: int | None = None
+    takes: list[TakesWord] = Field(default_factory=list)
+    starter: str = ""
+    counts: bool = True
+    opens: date | None = None
+
+    def plan(self) -> PocketPlan:
+        """The same as the core takes it."""
+        return PocketPlan(
+            self.title,
+            PocketKind(self.kind),
+            self.directions,
+            self.prompt,
+            self.artefacts,
+            self.reflection_on_each,
+            length_of(self.measure, self.least, self.most),
+            tuple(self.takes),
+            self.starter,
+            self.counts,
+            self.opens,
+        )
+
+
+class PocketIn(PocketSettings):
+    """Changed settings and the version they were seen in (0: a new pocket)."""
+
+    version: int = 0
+
+
+class LaidPocket(PocketSettings):
+    """A pocket of the template; ``with_work`` students have put something in; ``handins`` collect it."""
+
+    id: int
+    retired: bool
+    version: int
+    with_work: int
+    handins: list[str]
+
+
+class LaidSection(Shape):
+    """A section with its pockets."""
+
+    id: int
+    title: str
+    pockets: list[LaidPocket]
+
+
+class TemplateShape(Shape):
+    """The template of a class."""
+
+    title: str
+    may_change: bool
+    sections: list[LaidSection]
+
+
+class ImpactShape(Shape):
+    """What a change means: ``units`` more (or fewer) wanted of ``reached`` students; who goes to or from filled.
+
+    ``chips`` are those of a student who has put nothing in yet.
+    """
+
+    students: int
+    reached: int
+    units: int
+    opened: int
+    filled: int
+    to_open: list[str]
+    to_filled: list[str]
+    chips: list[ChipShape]
+
+
+class ChangedPocket(Shape):
+    """A pocket after its change, and what that meant."""
+
+    id: int
+    version: int
+    impact: ImpactShape
+
+
+class TitleIn(Shape):
+    """A section's title."""
+
+    title: str
+
+
+class BeforeIn(Shape):
+    """The section to stand before; None is the end."""
+
+    before: int | None = None
+
+
+class MoveIn(BeforeIn):
+    """The section to go to, and the pocket to stand before; None is the end."""
+
+    section: int
+
+
+class RetiredIn(Shape):
+    """Whether the pocket is retired."""
+
+    retired: bool
+
+
+class MadeShape(Shape):
+    """The id of what was made."""
+
+    id: int
+
+
+def _impact(told: templates.ToldImpact) -> dict[str, Any]:
+    return {
+        "students": told.students,
+        "reached": told.impact.reached,
+        "units": told.impact.units,
+        "opened": len(told.impact.to_open),
+        "filled": len(told.impact.to_filled),
+        "to_open": told.to_open,
+        "to_filled": told.to_filled,
+        "chips": chip_data(chips(told.wanted, ())),
+    }
+
+
+@router.get("/groups/{group_id}/template", response=TemplateShape, operation_id="see_template", openapi_extra=SEE)
+def see_template(request: HttpRequest, group_id: int) -> Any:
+    """The template of a class."""
+    return templates.template_data(person_of(request), group_id, now())
+
+
+@router.post(
+    "/groups/{group_id}/template/sections",
+    response={201: MadeShape},
+    operation_id="add_section",
+    openapi_extra=EDIT,
+)
+def add_section(request: HttpRequest, group_id: int, body: TitleIn) -> Any:
+    """Add a section."""
+    return Status(201, {"id": templates.add_section(person_of(request), group_id, body.title, now())})
+
+
+@router.put(
+    "/groups/{group_id}/template/sections/{section_id}",
+    response={204: None},
+    operation_id="change_section",
+    openapi_extra=EDIT,
+)
+def change_section(request: HttpRequest, group_id: int, section_id: int, body: TitleIn) -> Any:
+    """Rename a section."""
+    templates.change_section(person_of(request), group_id, section_id, body.title, now())
+    return Status(204, None)
+
+
+@router.post(
+    "/groups/{group_id}/template/sections/{section_id}/move",
+    response={204: None},
+    operation_id="move_section",
+    openapi_extra=EDIT,
+)
+def move_section(request: HttpRequest, group_id: int, section_id: int, body: BeforeIn) -> Any:
+    """Put a section elsewhere."""
+    templates.move_section(person_of(request), group_id, section_id, body.before, now())
+    return Status(204, None)
+
+
+@router.delete(
+    "/groups/{group_id}/template/sections/{section_id}",
+    response={204: None},
+    operation_id="remove_section",
+    openapi_extra=EDIT,
+)
+def remove_section(request: HttpRequest, group_id: int, section_id: int) -> Any:
+    """Take away an empty section."""
+    templates.remove_section(person_of(request), group_id, section_id, now())
+    return Status(204, None)
+
+
+@router.post(
+    "/groups/{group_id}/template/sections/{section_id}/pockets",
+    response={201: MadeShape},
+    operation_id="add_pocket",
+    openapi_extra=EDIT,
+)
+def add_pocket(request: HttpRequest, group_id: int, section_id: int, body: PocketIn) -> Any:
+    """Add a pocket."""
+    made = templates.add_pocket(person_of(request), group_id, section_id, body.plan(), now())
+    return Status(201, {"id": made.pk})
+
+
+@router.post(
+    "/groups/{group_id}/template/pockets/{pocket_id}/preview",
+    response=ImpactShape,
+    operation_id="preview_pocket",
+    openapi_extra=EDIT,
+)
+def preview_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: PocketIn) -> Any:
+    """What changed settings would mean."""
+    return _impact(templates.preview(person_of(request), group_id, pocket_id, body.plan(), now()))
+
+
+@router.put(
+    "/groups/{group_id}/template/pockets/{pocket_id}",
+    response=ChangedPocket,
+    operation_id="change_pocket",
+    openapi_extra=EDIT,
+)
+def change_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: PocketIn) -> Any:
+    """Take changed settings for everybody."""
+    pocket, told = templates.change_pocket(person_of(request), group_id, pocket_id, body.plan(), body.version, now())
+    return {"id": pocket.pk, "version": pocket.version, "impact": _impact(told)}
+
+
+@router.post(
+    "/groups/{group_id}/template/pockets/{pocket_id}/move",
+    response={204: None},
+    operation_id="move_pocket",
+    openapi_extra=EDIT,
+)
+def move_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: MoveIn) -> Any:
+    """Put a pocket elsewhere."""
+    templates.move_pocket(person_of(request), group_id, pocket_id, body.section, body.before, now())
+    return Status(204, None)
+
+
+@router.put(
+    "/groups/{group_id}/template/pockets/{pocket_id}/retired",
+    response={204: None},
+    operation_id="retire_pocket",
+    openapi_extra=EDIT,
+)
+def retire_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: RetiredIn) -> Any:
+    """Retire a pocket, or bring it back."""
+    templates.set_retired(person_of(request), group_id, pocket_id, now(), retired=body.retired)
+    return Status(204, None)
+
+
+@router.delete(
+    "/groups/{group_id}/template/pockets/{pocket_id}",
+    response={204: None},
+    operation_id="remove_pocket",
+    openapi_extra=EDIT,
+)
+def remove_pocket(request: HttpRequest, group_id: int, pocket_id: int) -> Any:
+    """Take away a pocket that nobody has used."""
+    templates.remove_pocket(person_of(request), group_id, pocket_id, now())
+    return Status(204, None)

@@ -1,0 +1,169 @@
+"""Laying out a template: sections and pockets, their order, their settings. Call these within a deed.
+
+Everything here writes the structure only. What depends on student work (impact, retiring, another kind) is asked a
+room higher (``handins.templates``). A change reaches every portfolio at once, because portfolios point at pockets.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+
+from coatpeg.core.errors import Gone, Invalid, Stale
+from coatpeg.core.filling import PocketKind
+from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan, length_of
+from coatpeg.outlines.models import Pocket, Section, Template
+
+MOST_SECTIONS = 40
+MOST_POCKETS = 200
+"""In one template. A leavers' plan over four years has about eighty."""
+
+
+def locked_template(group_id: int) -> Template:
+    """A class's template with its row locked: the first step of every change of it."""
+    found = Template.objects.select_for_update().filter(group_id=group_id).first()
+    if found is None:
+        raise Gone("This class has no template.", fix="A caseload has none: its students work in their classes.")
+    return found
+
+
+def pocket_of(template: Template, pocket_id: int) -> Pocket:
+    """A pocket of a template."""
+    found = Pocket.objects.filter(pk=pocket_id, section__template=template).select_related("section").first()
+    if found is None:
+        raise Gone("There is no such pocket in this template.", fix="Load the template again.")
+    return found
+
+
+def section_of(template: Template, section_id: int) -> Section:
+    """A section of a template."""
+    found = template.sections.filter(pk=section_id).first()
+    if found is None:
+        raise Gone("There is no such section in this template.", fix="Load the template again.")
+    return found
+
+
+def plan_of(pocket: Pocket) -> PocketPlan:
+    """A pocket's settings as they stand."""
+    return PocketPlan(
+        pocket.title,
+        PocketKind(pocket.kind),
+        pocket.directions,
+        pocket.prompt,
+        pocket.artefacts,
+        pocket.reflection_on_each,
+        length_of(pocket.measure, pocket.least, pocket.most),
+        tuple(pocket.takes),
+        pocket.starter,
+        pocket.counts,
+        pocket.opens,
+    )
+
+
+def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
+    """Put checked settings into a pocket's row; a starter that goes is remembered, so that it never counts as work."""
+    if pocket.starter and pocket.starter != plan.starter and pocket.starter not in pocket.old_starters:
+        pocket.old_starters = [*pocket.old_starters, pocket.starter]
+    pocket.title, pocket.kind = plan.title, plan.kind.value
+    pocket.directions, pocket.prompt, pocket.starter = plan.directions, plan.prompt, plan.starter
+    pocket.artefacts, pocket.reflection_on_each = plan.artefacts, plan.reflection_on_each
+    pocket.measure = plan.length.measure.value if plan.length else ""
+    pocket.least, pocket.most = (plan.length.least, plan.length.most) if plan.length else (1, None)
+    pocket.takes, pocket.counts, pocket.opens = list(plan.takes), plan.counts, plan.opens
+
+
+def check_version(pocket: Pocket, version: int) -> None:
+    """``Stale`` where somebody changed the pocket since it was seen."""
+    if pocket.version != version:
+        raise Stale(
+            f"“{pocket.title}” was changed by somebody else meanwhile.",
+            where=pocket.title,
+            fix="Load it again; then make your change once more.",
+            more={"version": pocket.version},
+        )
+
+
+def add_section(template: Template, title: str) -> Section:
+    """A new section at the end."""
+    if template.sections.count() >= MOST_SECTIONS:
+        raise Invalid(
+            f"A template has at most {MOST_SECTIONS} sections.", where="section", fix="Use one that is there."
+        )
+    last = template.sections.order_by("position").values_list("position", flat=True).last()
+    return Section.objects.create(template=template, title=section_title(title), position=(last or 0) + 1)
+
+
+def section_title(title: str) -> str:
+    """A section's title, tidied."""
+    tidy = " ".join(title.split())
+    if not tidy or len(tidy) > LONGEST_TITLE:
+        raise Invalid(
+            "The section has no name." if not tidy else f"Its name has {len(tidy)} characters.",
+            where="title",
+            fix=f"Give it a name of at most {LONGEST_TITLE} characters.",
+        )
+    return tidy
+
+
+def rename_section(section: Section, title: str) -> None:
+    """Give a section another title."""
+    section.title = section_title(title)
+    section.save(update_fields=["title"])
+
+
+def remove_section(section: Section) -> None:
+    """Take away a section that has no pockets (retired ones count: their work hangs on them)."""
+    if section.pockets.exists():
+        raise Invalid(
+            f"“{section.title}” still has pockets, retired ones included.",
+            where=section.title,
+            fix="Move them to another section first.",
+        )
+    section.delete()
+
+
+def add_pocket(section: Section, plan: PocketPlan) -> Pocket:
+    """A new pocket at the end of a section."""
+    if Pocket.objects.filter(section__template_id=section.template_id).count() >= MOST_POCKETS:
+        raise Invalid(f"A template has at most {MOST_POCKETS} pockets.", where="pocket", fix="Use one that is there.")
+    last = section.pockets.order_by("position").values_list("position", flat=True).last()
+    pocket = Pocket(section=section, position=(last or 0) + 1)
+    write_plan(pocket, plan.checked())
+    pocket.save()
+    return pocket
+
+
+def move_pocket(pocket: Pocket, section: Section, before: int | None) -> None:
+    """Put a pocket into a section, before another pocket or at the end."""
+    order = [pk for pk in section.pockets.order_by("position", "pk").values_list("pk", flat=True) if pk != pocket.pk]
+    pocket.section = section
+    pocket.save(update_fields=["section"])
+    _number(Pocket, _placed(order, pocket.pk, before))
+
+
+def move_section(section: Section, before: int | None) -> None:
+    """Put a section before another one or at the end."""
+    everyone = Section.objects.filter(template_id=section.template_id).order_by("position", "pk")
+    order = [pk for pk in everyone.values_list("pk", flat=True) if pk != section.pk]
+    _number(Section, _placed(order, section.pk, before))
+
+
+def _placed(order: Sequence[int], moved: int, before: int | None) -> list[int]:
+    if before is None:
+        return [*order, moved]
+    if before not in order:
+        raise Gone("The place to move it to is gone.", fix="Load the template again.")
+    place = list(order).index(before)
+    return [*order[:place], moved, *order[place:]]
+
+
+def _number(model: type[Pocket] | type[Section], order: Sequence[int]) -> None:
+    for position, pk in enumerate(order):
+        model._default_manager.filter(pk=pk).update(position=position)
+
+
+def set_retired(pocket: Pocket, now: datetime | None) -> None:
+    """Retire a pocket, or (None) bring it back."""
+    pocket.retired_at = now
+    pocket.version += 1
+    pocket.save(update_fields=["retired_at", "version"])

@@ -1,0 +1,111 @@
+/** A caseload: its students, how they stand in all their classes, what is agreed for them. */
+import { useQuery } from "@tanstack/react-query";
+import { Search } from "lucide-react";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Schema } from "../api/client";
+import { caseloadQuery } from "../api/queries";
+import { useGroupId } from "../app/session";
+import { plural } from "../ui/dates";
+import { ListedName } from "../ui/ListedName";
+import { PegPicture } from "../ui/PegPicture";
+import { Failed, Waiting } from "../ui/Waiting";
+import { StudentPanel } from "./StudentPanel";
+import { adjustmentWords, holds, TEXTS } from "./texts";
+
+type Student = Schema["CaseloadStudent"];
+
+export function CaseloadView() {
+  const groupId = useGroupId();
+  const found = useQuery(caseloadQuery(groupId));
+  const [address, setAddress] = useSearchParams();
+  const [text, setText] = useState("");
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const { students, today } = found.data;
+  if (students.length === 0) return <Nobody groupId={groupId} />;
+  const words = text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase().split(/\s+/).filter(Boolean);
+  const rows = students.filter((one) => words.every((word) => one.find.includes(word)));
+  const chosen = students.find((one) => one.id === Number(address.get("student"))) ?? null;
+  return (
+    <div className="flex min-h-0 flex-1 gap-4 p-5 max-lg:flex-col max-lg:overflow-y-auto">
+      <section aria-labelledby="caseload" className="flex min-w-0 flex-1 flex-col gap-3 lg:overflow-y-auto">
+        <div className="flex flex-wrap items-center gap-3">
+          <h1 id="caseload" className="text-xl">
+            {TEXTS.caseload}
+          </h1>
+          <span className="text-quiet">{plural(students.length, "student")}</span>
+          <label className="ml-auto flex min-h-9 items-center gap-2 rounded-md border border-control bg-paper px-3">
+            <Search aria-hidden size={16} className="text-quiet" />
+            <span className="sr-only">{TEXTS.find}</span>
+            <input value={text} onChange={(event) => setText(event.target.value)} placeholder={TEXTS.find} className="w-44 outline-none" />
+          </label>
+        </div>
+        <ul className="divide-y divide-line rounded-lg border border-edge bg-paper">
+          {rows.map((one) => (
+            <Row key={one.id} one={one} today={today} groupId={groupId} chosen={one.id === chosen?.id} onChoose={() => setAddress({ student: String(one.id) })} />
+          ))}
+          {rows.length === 0 && <li className="p-6 text-center">Nobody of that name is in this caseload.</li>}
+        </ul>
+      </section>
+      <StudentPanel key={chosen?.id ?? 0} student={chosen} today={today} groupId={groupId} onClose={() => setAddress({})} />
+    </div>
+  );
+}
+
+function Nobody({ groupId }: { groupId: number }) {
+  return (
+    <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-5 text-center">
+      <h1 className="text-xl">{TEXTS.nobody}</h1>
+      <p className="text-base text-ink-soft">{TEXTS.nobodyHint}</p>
+      <Link to={`/g/${groupId}/setup/list?bring=1`} className="inline-flex min-h-9 items-center rounded-md bg-copper px-4 font-semibold text-paper hover:bg-copper-deep">
+        Bring in a list
+      </Link>
+    </div>
+  );
+}
+
+interface RowProps {
+  one: Student;
+  today: string;
+  groupId: number;
+  chosen: boolean;
+  onChoose: () => void;
+}
+
+function Row({ one, today, groupId, chosen, onChoose }: RowProps) {
+  const now = one.adjustments.filter((adjustment) => holds(adjustment, today));
+  return (
+    <li className={`grid grid-cols-[minmax(170px,1fr)_minmax(0,2.2fr)] gap-x-4 px-3 py-2 max-sm:grid-cols-1 ${chosen ? "bg-today" : ""}`}>
+      <button type="button" aria-pressed={chosen} onClick={onChoose} className="flex min-w-0 items-start gap-3 text-left">
+        <PegPicture picture={one.picture} tint={one.tint} />
+        <span className="min-w-0">
+          <span className="block truncate text-base">
+            <ListedName person={one} />
+          </span>
+          <span className="block text-ink-soft">{now.length > 0 ? now.map(adjustmentWords).join("; ") : TEXTS.none}</span>
+        </span>
+      </button>
+      <ul className="flex flex-col gap-1">
+        {one.classes.map((of) => (
+          <li key={of.enrolment} className="grid grid-cols-[minmax(0,1fr)_88px_minmax(0,1.1fr)] items-baseline gap-x-3">
+            <Link to={`/g/${groupId}/portfolio/${of.portfolio}`} className="truncate text-in underline">
+              {of.name}
+            </Link>
+            <span className="figures text-quiet">{of.wanted > 0 ? `${Math.round((100 * of.met) / of.wanted)} % filled` : "nothing wanted"}</span>
+            <span className="min-w-0 truncate">
+              {of.overdue.length > 0 && (
+                <span className="font-semibold text-overdue" title={of.overdue.join(", ")}>
+                  {of.overdue.length} overdue: {of.overdue.join(", ")}
+                </span>
+              )}
+              {of.overdue.length === 0 && (of.waiting > 0 ? `${of.waiting} to hand in` : "all handed in")}
+              {of.quiet && of.overdue.length === 0 && <span className="text-quiet"> · quiet for a week</span>}
+            </span>
+          </li>
+        ))}
+        {one.classes.length === 0 && <li className="text-quiet">in no class</li>}
+      </ul>
+    </li>
+  );
+}

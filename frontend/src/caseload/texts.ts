@@ -1,0 +1,43 @@
+/** The words of a caseload and of adjustments. */
+import type { Schema } from "../api/client";
+import { plural, shortDay } from "../ui/dates";
+
+export type Adjustment = Schema["AdjustmentShape"];
+export type Kind = Adjustment["without"][number];
+
+export const KINDS: Record<Kind, string> = { evidence: "evidence", page: "pages", links: "links" };
+
+export const TEXTS = {
+  caseload: "Caseload",
+  find: "Find a student",
+  nobody: "Nobody is in this caseload yet",
+  nobodyHint: "Bring in a list of names: students of the school are known again, and their work in all their classes shows here.",
+  choose: "Choose a student to see what is agreed and to change it.",
+  none: "Nothing is agreed.",
+  agree: "Agree something new",
+  reason: "Reason (seen by you and the leads of their classes only)",
+  spoken: "A recording may stand in place of a text",
+  save: "Keep it",
+} as const;
+
+/** An adjustment in words: ``2 school days more, 1 artefact fewer``. */
+export function adjustmentWords(one: Adjustment): string {
+  const parts = [
+    one.extra_days > 0 ? `${plural(one.extra_days, "school day")} more` : "",
+    one.fewer_artefacts > 0 ? `${plural(one.fewer_artefacts, "artefact")} fewer` : "",
+    one.percent === 100 ? "" : one.percent < 100 ? `texts at ${one.percent} % of the length` : `longer texts, ${one.percent} %`,
+    one.spoken ? "may record instead of writing" : "",
+    one.without.length > 0 ? `excused from ${one.without.map((kind) => KINDS[kind]).join(" and ")}` : "",
+  ].filter(Boolean);
+  return parts.join(", ");
+}
+
+/** ``from 2 Nov`` or ``2 Nov to 18 Dec``. */
+export function spanWords(one: { first: string; last: string | null }): string {
+  return one.last ? `${shortDay(one.first)} to ${shortDay(one.last)}` : `from ${shortDay(one.first)}`;
+}
+
+/** Whether an adjustment counts on a day. */
+export function holds(one: { first: string; last: string | null }, today: string): boolean {
+  return one.first <= today && (one.last === null || today <= one.last);
+}

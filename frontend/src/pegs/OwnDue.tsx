@@ -1,0 +1,58 @@
+/** A due date of one student's own for one hand-in: also how a newcomer is asked for what was due before. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { day } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+
+type Cell = Schema["OpenedCell"];
+
+export function OwnDue({ cell, groupId, onClose }: { cell: Cell; groupId: number; onClose: () => void }) {
+  const own = cell.due_source === "own";
+  const [chosen, setChosen] = useState(own ? (cell.due ?? "") : "");
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { handin_id: cell.handin.id, enrolment_id: cell.student.id } } };
+  const set = useMutation({
+    mutationFn: (to: string | null) => data(client.PUT("/api/handins/{handin_id}/students/{enrolment_id}/due", { ...path, body: { day: to } })),
+    onSuccess: async (_, to) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      const before = own ? cell.due : null;
+      say(to ? `${cell.student.given_name} has until ${day(to)} for ${cell.handin.title}.` : "The date of their own is taken away.", () => set.mutate(before));
+      onClose();
+    },
+  });
+  return (
+    <form
+      aria-label="A due date of their own"
+      className="flex w-full flex-col gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (chosen) set.mutate(chosen);
+      }}
+    >
+      <label className="font-bold">
+        {cell.status === "not_asked" ? "Ask all the same, due on" : "Their own due date"}
+        <input type="date" value={chosen} onChange={(event) => setChosen(event.target.value)} className="mt-1 block min-h-9 w-full rounded-md border border-control px-2 font-normal" />
+      </label>
+      {set.error instanceof Problem && <Notice title={set.error.title} fix={set.error.fix} />}
+      <div className="flex flex-wrap gap-2">
+        <Button look="main" type="submit" className="min-h-9" disabled={!chosen || set.isPending}>
+          Set the date
+        </Button>
+        {own && (
+          <Button className="min-h-9" disabled={set.isPending} onClick={() => set.mutate(null)}>
+            As for everybody
+          </Button>
+        )}
+        <Button look="quiet" className="min-h-9" onClick={onClose}>
+          Cancel
+        </Button>
+      </div>
+    </form>
+  );
+}

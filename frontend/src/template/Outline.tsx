@@ -1,0 +1,179 @@
+/** The outline: sections and pockets, typed into, dragged, and moved with the keyboard. */
+import { GripVertical, Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import type { DragEvent, KeyboardEvent } from "react";
+import type { Schema } from "../api/client";
+import { Button } from "../ui/Button";
+import type { Edits } from "./edits";
+import { asksFor, KINDS, TEXTS } from "./texts";
+import type { Laid } from "./texts";
+
+type Template = Schema["TemplateShape"];
+type Section = Schema["LaidSection"];
+
+interface Props {
+  template: Template;
+  chosen: number | null;
+  edits: Edits;
+  onChoose: (id: number) => void;
+}
+
+export function Outline({ template, chosen, edits, onChoose }: Props) {
+  const may = template.may_change;
+  const retired = template.sections.flatMap((section) => section.pockets.filter((one) => one.retired));
+  const home = template.sections.find((section) => section.pockets.some((one) => one.id === chosen)) ?? template.sections.at(-1);
+  const add = async () => {
+    if (home) onChoose(await edits.addPocket(home.id));
+  };
+  return (
+    <nav aria-label={TEXTS.outline} className="flex w-[330px] shrink-0 flex-col overflow-y-auto border-r border-line bg-paper py-3 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
+      {template.sections.map((section) => (
+        <SectionPart key={section.id} section={section} template={template} chosen={chosen} may={may} edits={edits} onChoose={onChoose} />
+      ))}
+      {retired.length > 0 && (
+        <section aria-label={TEXTS.retired} className="mt-3">
+          <h2 className="px-4 py-1 text-xs font-bold text-quiet">{TEXTS.retired}</h2>
+          <ul>
+            {retired.map((one) => (
+              <li key={one.id}>
+                <PocketLine pocket={one} chosen={one.id === chosen} onChoose={onChoose} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {may && (
+        <div className="mt-4 flex gap-2 px-4">
+          <Button icon={<Plus aria-hidden size={16} />} disabled={!home} onClick={() => void add()}>
+            {TEXTS.addPocket}
+          </Button>
+          <Button icon={<Plus aria-hidden size={16} />} onClick={edits.addSection}>
+            {TEXTS.addSection}
+          </Button>
+        </div>
+      )}
+      {may && <p className="mt-3 px-4 text-xs text-quiet">Drag a pocket, or press Alt with an arrow key to move it.</p>}
+    </nav>
+  );
+}
+
+interface SectionProps extends Omit<Props, "edits"> {
+  section: Section;
+  may: boolean;
+  edits: Edits;
+}
+
+function SectionPart({ section, template, chosen, may, edits, onChoose }: SectionProps) {
+  const pockets = section.pockets.filter((one) => !one.retired);
+  const drop = (event: DragEvent, before: number | null) => {
+    event.preventDefault();
+    event.stopPropagation();
+    const id = Number(event.dataTransfer.getData("text/plain"));
+    if (id && id !== before) edits.movePocket(id, section.id, before);
+  };
+  // What dragging does, Alt with an arrow key does too.
+  return (
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
+    <section aria-label={section.title} onDragOver={(event) => event.preventDefault()} onDrop={(event) => drop(event, null)} className="pb-2">
+      <SectionTitle key={section.title} section={section} may={may} edits={edits} />
+      <ul>
+        {pockets.map((one, place) => (
+          // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
+          <li
+            key={one.id}
+            draggable={may}
+            onDragStart={(event) => {
+              event.dataTransfer.setData("text/plain", String(one.id));
+              event.dataTransfer.effectAllowed = "move";
+            }}
+            onDragOver={(event) => event.preventDefault()}
+            onDrop={(event) => drop(event, one.id)}
+          >
+            <PocketLine
+              pocket={one}
+              chosen={one.id === chosen}
+              onChoose={onChoose}
+              grip={may}
+              onKeyDown={may ? (event) => moveByKey(event, template, section, place, one.id, edits) : undefined}
+            />
+          </li>
+        ))}
+        {pockets.length === 0 && <li className="px-4 py-1.5 text-quiet">No pockets yet.</li>}
+      </ul>
+    </section>
+  );
+}
+
+/** Alt and an arrow key move a pocket by one place, over the borders of sections too. */
+function moveByKey(event: KeyboardEvent, template: Template, section: Section, place: number, id: number, edits: Edits): void {
+  if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+  event.preventDefault();
+  const pockets = section.pockets.filter((one) => !one.retired);
+  const at = template.sections.indexOf(section);
+  if (event.key === "ArrowUp") {
+    const above = template.sections[at - 1];
+    if (place > 0) edits.movePocket(id, section.id, pockets[place - 1]?.id ?? null);
+    else if (above) edits.movePocket(id, above.id, null);
+  } else {
+    const below = template.sections[at + 1];
+    if (place < pockets.length - 1) edits.movePocket(id, section.id, pockets[place + 2]?.id ?? null);
+    else if (below) edits.movePocket(id, below.id, below.pockets.find((one) => !one.retired)?.id ?? null);
+  }
+}
+
+function SectionTitle({ section, may, edits }: { section: Section; may: boolean; edits: Edits }) {
+  const [title, setTitle] = useState(section.title);
+  const keep = () => {
+    const tidy = title.trim();
+    if (tidy && tidy !== section.title) edits.renameSection(section, tidy);
+    else setTitle(section.title);
+  };
+  if (!may) return <h2 className="px-4 py-1.5 text-xs font-bold text-ink-soft">{section.title}</h2>;
+  return (
+    <div className="flex items-center gap-1 px-4">
+      <h2 className="min-w-0 flex-1">
+        <input
+          aria-label={`Name of the section ${section.title}`}
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+          onBlur={keep}
+          onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+          className="-mx-2 w-full rounded-sm px-2 py-1 text-xs font-bold text-ink-soft hover:bg-ground focus:bg-paper"
+        />
+      </h2>
+      {section.pockets.length === 0 && (
+        <button type="button" aria-label={`Take away the section ${section.title}`} className="p-1.5 text-quiet hover:text-ink" onClick={() => edits.removeSection(section)}>
+          <Trash2 aria-hidden size={15} />
+        </button>
+      )}
+    </div>
+  );
+}
+
+interface LineProps {
+  pocket: Laid;
+  chosen: boolean;
+  onChoose: (id: number) => void;
+  grip?: boolean;
+  onKeyDown?: ((event: KeyboardEvent) => void) | undefined;
+}
+
+function PocketLine({ pocket, chosen, onChoose, grip = false, onKeyDown }: LineProps) {
+  const Icon = KINDS[pocket.kind].icon;
+  return (
+    <button
+      type="button"
+      aria-current={chosen ? "true" : undefined}
+      onClick={() => onChoose(pocket.id)}
+      onKeyDown={onKeyDown}
+      className={`flex min-h-8 w-full items-center gap-2 border-l-4 py-1 pr-4 text-left ${grip ? "pl-1.5" : "pl-4"} ${chosen ? "border-copper bg-today" : "border-transparent hover:bg-ground"} ${pocket.retired ? "text-quiet" : ""}`}
+    >
+      {grip && <GripVertical aria-hidden size={14} className="shrink-0 cursor-grab text-quiet" />}
+      <Icon aria-hidden size={16} className="shrink-0 text-ink-soft" />
+      <span className="min-w-0 flex-1 truncate font-semibold" title={pocket.title}>
+        {pocket.title}
+      </span>
+      <span className="shrink-0 text-xs text-quiet">{pocket.retired ? `work of ${pocket.with_work}` : asksFor(pocket)}</span>
+    </button>
+  );
+}

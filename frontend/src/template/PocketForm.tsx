@@ -1,0 +1,240 @@
+/** One pocket's settings; what saving them would mean stands beside the button that does it. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useForm, useWatch } from "react-hook-form";
+import type { UseFormRegister } from "react-hook-form";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { useSettled } from "../ui/useSettled";
+import type { Edits } from "./edits";
+import { bodyOf, fieldsOf } from "./fields";
+import type { Fields } from "./fields";
+import { PocketPreview } from "./PocketPreview";
+import { KINDS, TAKES, TEXTS } from "./texts";
+import type { Kind, Laid } from "./texts";
+
+interface Props {
+  pocket: Laid;
+  groupId: number;
+  may: boolean;
+  edits: Edits;
+}
+
+const FIELD = "mt-1 block w-full rounded-md border border-control bg-paper px-3 font-normal disabled:border-edge disabled:text-ink";
+
+export function PocketForm({ pocket, groupId, may, edits }: Props) {
+  const form = useForm<Fields>({ defaultValues: fieldsOf(pocket), disabled: !may });
+  const fields = { ...fieldsOf(pocket), ...useWatch({ control: form.control }) } as Fields;
+  const body = bodyOf(fields, pocket.version);
+  const settled = useSettled(body);
+  const changed = JSON.stringify(body) !== JSON.stringify(bodyOf(fieldsOf(pocket), pocket.version));
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { group_id: groupId, pocket_id: pocket.id } } };
+  const impact = useQuery({
+    queryKey: ["group", groupId, "impact", pocket.id, settled],
+    enabled: may,
+    placeholderData: (old: Schema["ImpactShape"] | undefined) => old,
+    queryFn: () => data(client.POST("/api/groups/{group_id}/template/pockets/{pocket_id}/preview", { ...path, body: settled })),
+  });
+  const save = useMutation({
+    mutationFn: (filled: Schema["PocketIn"]) => data(client.PUT("/api/groups/{group_id}/template/pockets/{pocket_id}", { ...path, body: filled })),
+    onSuccess: async (done, sent) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      // Undoing is saving the settings as they were, over the version just made.
+      const before = bodyOf(fieldsOf(pocket), done.version);
+      const undone = sent.version === pocket.version ? () => save.mutate(before) : undefined;
+      say(`“${sent.title}” is saved in ${plural(done.impact.students, "portfolio")}.`, undone);
+    },
+  });
+  const problem = save.error ?? (changed ? impact.error : null);
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:flex-col">
+      <form
+        noValidate
+        aria-label={`Settings of ${pocket.title}`}
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate(body);
+        }}
+        className="flex min-h-0 min-w-0 flex-1 flex-col"
+      >
+        <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+          <div className="grid grid-cols-[1fr_190px] gap-3 max-sm:grid-cols-1">
+            <label className="font-bold">
+              Name of the pocket
+              <input {...form.register("title")} autoComplete="off" className={`${FIELD} min-h-9`} />
+            </label>
+            <label className="font-bold">
+              Open from <span className="font-normal text-quiet">(or at once)</span>
+              <input type="date" {...form.register("opens")} className={`${FIELD} min-h-9`} />
+            </label>
+          </div>
+          <Kinds value={fields.kind} may={may} onChange={(kind) => form.setValue("kind", kind)} />
+          <label className="font-bold">
+            Directions students see
+            <textarea rows={3} {...form.register("directions")} className={`${FIELD} py-2`} />
+          </label>
+          <label className="font-bold">
+            Prompt <span className="font-normal text-quiet">{fields.kind === "page" ? "over the text" : "over each reflection"}</span>
+            <input {...form.register("prompt")} autoComplete="off" className={`${FIELD} min-h-9`} />
+          </label>
+          <Wanted fields={fields} register={form.register} />
+          {fields.kind === "page" && (
+            <label className="font-bold">
+              Starter <span className="font-normal text-quiet">what stands in the page before the student writes</span>
+              <textarea rows={2} {...form.register("starter")} className={`${FIELD} py-2`} />
+            </label>
+          )}
+          <label className="flex min-h-7 items-center gap-2">
+            <input type="checkbox" className="size-4 accent-ink" {...form.register("counts")} />
+            It counts for how far a portfolio is filled
+          </label>
+        </div>
+        {may && (
+          <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
+            {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
+            {changed && impact.data && !problem && <Means impact={impact.data} />}
+            <div className="flex flex-wrap items-center gap-2">
+              <More pocket={pocket} edits={edits} />
+              <span className="flex-1" />
+              <Button className="min-h-9" disabled={!changed} onClick={() => form.reset(fieldsOf(pocket))}>
+                {TEXTS.asWas}
+              </Button>
+              <Button look="main" type="submit" className="min-h-9" disabled={!changed || save.isPending || problem !== null}>
+                {TEXTS.save}
+              </Button>
+            </div>
+          </div>
+        )}
+      </form>
+      <PocketPreview fields={fields} pocket={pocket} chips={impact.data?.chips ?? []} />
+    </div>
+  );
+}
+
+function Kinds({ value, may, onChange }: { value: Kind; may: boolean; onChange: (kind: Kind) => void }) {
+  return (
+    <fieldset disabled={!may}>
+      <legend className="mb-1 font-bold">Kind</legend>
+      <div className="flex flex-wrap gap-2">
+        {(Object.keys(KINDS) as Kind[]).map((kind) => {
+          const { name, icon: Icon, hint } = KINDS[kind];
+          return (
+            <label
+              key={kind}
+              title={hint}
+              className={`flex min-h-9 cursor-pointer items-center gap-2 rounded-md border px-3 font-semibold has-focus-visible:outline-3 has-focus-visible:outline-in ${kind === value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
+            >
+              <input type="radio" name="kind" value={kind} checked={kind === value} onChange={() => onChange(kind)} className="sr-only" />
+              <Icon aria-hidden size={16} />
+              {name}
+            </label>
+          );
+        })}
+      </div>
+    </fieldset>
+  );
+}
+
+/** What is wanted in it: how many, with what said about each, how long. */
+function Wanted({ fields, register }: { fields: Fields; register: UseFormRegister<Fields> }) {
+  const evidence = fields.kind === "evidence";
+  const text = fields.kind === "page" || (evidence && fields.reflection);
+  return (
+    <fieldset className="flex flex-col gap-2 rounded-lg border border-edge bg-paper p-4">
+      <legend className="px-1 font-bold">Wanted</legend>
+      {fields.kind !== "page" && (
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+          <label className="flex items-center gap-2">
+            <input type="number" min={0} max={50} {...register("artefacts")} className="figures min-h-9 w-16 rounded-md border border-control px-2" />
+            {fields.kind === "links" ? "links" : "artefacts"}
+          </label>
+          {evidence && (
+            <label className="flex min-h-7 items-center gap-2">
+              <input type="checkbox" className="size-4 accent-ink" {...register("reflection")} />a reflection on each
+            </label>
+          )}
+        </div>
+      )}
+      {evidence && (
+        <div role="group" aria-label="Kinds of artefact" className="flex flex-wrap items-center gap-x-5">
+          <span className="text-ink-soft">Takes only</span>
+          {(Object.keys(TAKES) as (keyof typeof TAKES)[]).map((kind) => (
+            <label key={kind} className="flex min-h-7 items-center gap-2">
+              <input type="checkbox" className="size-4 accent-ink" {...register(`takes.${kind}`)} />
+              {TAKES[kind].toLowerCase()}
+            </label>
+          ))}
+          <span className="text-quiet">none chosen: any</span>
+        </div>
+      )}
+      {text && (
+        <div className="flex flex-wrap items-center gap-2">
+          <label className="flex items-center gap-2">
+            {fields.kind === "page" ? "The text has" : "Each reflection has"}
+            <select {...register("measure")} className="min-h-9 rounded-md border border-control bg-paper px-2">
+              <option value="">any length</option>
+              <option value="sentences">so many sentences</option>
+              <option value="words">so many words</option>
+            </select>
+          </label>
+          {fields.measure && (
+            <>
+              <label className="flex items-center gap-2">
+                from
+                <input type="number" min={1} {...register("least")} className="figures min-h-9 w-18 rounded-md border border-control px-2" />
+              </label>
+              <label className="flex items-center gap-2">
+                to
+                <input type="number" min={1} {...register("most")} placeholder="open" className="figures min-h-9 w-20 rounded-md border border-control px-2" />
+              </label>
+            </>
+          )}
+        </div>
+      )}
+    </fieldset>
+  );
+}
+
+/** What saving now would mean. */
+function Means({ impact }: { impact: Schema["ImpactShape"] }) {
+  const [shown, setShown] = useState(false);
+  const more = impact.units > 0 ? `asks ${plural(impact.units, "thing")} more of` : impact.units < 0 ? `asks ${plural(-impact.units, "thing")} fewer of` : "asks something else of";
+  const names = [...impact.to_open, ...impact.to_filled];
+  return (
+    <div role="status" aria-label="What saving means" className="rounded-md border-l-4 border-in bg-in-soft p-3">
+      <p>
+        <strong>Saving this now</strong> reaches {plural(impact.students, "portfolio")} at once
+        {impact.reached > 0 && ` and ${more} ${plural(impact.reached, "student")}`}. {impact.opened > 0 && `${plural(impact.opened, "student")} ${impact.opened === 1 ? "goes" : "go"} from filled to not filled. `}
+        {impact.filled > 0 && `${plural(impact.filled, "student")} ${impact.filled === 1 ? "goes" : "go"} to filled. `}
+        Nothing they wrote is touched.
+      </p>
+      {names.length > 0 && (
+        <>
+          <Button className="mt-2" aria-expanded={shown} onClick={() => setShown(!shown)}>
+            {shown ? "Hide the names" : `See the ${names.length}`}
+          </Button>
+          {shown && <p className="mt-2 max-h-24 overflow-y-auto">{names.join("; ")}</p>}
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Retiring, bringing back, taking away what nobody used. */
+function More({ pocket, edits }: { pocket: Laid; edits: Edits }) {
+  if (pocket.retired) return <Button onClick={() => edits.retire(pocket, false)}>{TEXTS.restore}</Button>;
+  const unused = pocket.with_work === 0 && pocket.handins.length === 0;
+  return (
+    <>
+      <Button onClick={() => edits.retire(pocket, true)}>{TEXTS.retire}</Button>
+      {unused && <Button onClick={() => edits.remove(pocket)}>{TEXTS.remove}</Button>}
+    </>
+  );
+}

@@ -1,0 +1,98 @@
+/** How a pocket looks before anything is in it: to a student or to staff, at the width of a phone, tablet or desk. */
+import { useState } from "react";
+import type { Schema } from "../api/client";
+import { ChipList, Chips } from "../ui/Chips";
+import { plural } from "../ui/dates";
+import type { Fields } from "./fields";
+import { TEXTS } from "./texts";
+import type { Laid } from "./texts";
+
+const WIDTHS = { Phone: 390, Tablet: 820, Desk: 1280 } as const;
+type Width = keyof typeof WIDTHS;
+const SPACE = 256;
+/** Pixels that the panel gives to a screen. */
+
+interface Props {
+  fields: Fields;
+  pocket: Laid;
+  chips: Schema["ChipShape"][];
+}
+
+export function PocketPreview({ fields, pocket, chips }: Props) {
+  const [as, setAs] = useState<"student" | "staff">("student");
+  const [width, setWidth] = useState<Width>("Phone");
+  const scale = SPACE / WIDTHS[width];
+  return (
+    <aside aria-label={TEXTS.preview} className="flex w-[304px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-paper p-4 max-xl:hidden">
+      <div className="flex items-center justify-between">
+        <h2 className="text-base">{TEXTS.preview}</h2>
+        <Choice label="Seen as" options={["student", "staff"]} value={as} onChange={setAs} />
+      </div>
+      <div className="rounded-lg border-8 border-ink bg-ground">
+        <div className="overflow-hidden rounded-sm" style={{ height: 470 }}>
+          <div className="flex flex-col gap-4 p-5" style={{ width: WIDTHS[width], minHeight: 470 / scale, transform: `scale(${scale})`, transformOrigin: "top left" }}>
+            {as === "student" ? <AsStudent fields={fields} chips={chips} /> : <AsStaff fields={fields} pocket={pocket} chips={chips} />}
+          </div>
+        </div>
+      </div>
+      <Choice label="Width" options={Object.keys(WIDTHS) as Width[]} value={width} onChange={setWidth} />
+    </aside>
+  );
+}
+
+function Choice<T extends string>({ label, options, value, onChange }: { label: string; options: T[]; value: T; onChange: (value: T) => void }) {
+  return (
+    <div role="group" aria-label={label} className="flex gap-1">
+      {options.map((one) => (
+        <button
+          key={one}
+          type="button"
+          aria-pressed={one === value}
+          onClick={() => onChange(one)}
+          className={`min-h-8 rounded-md border px-2.5 text-xs font-semibold ${one === value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
+        >
+          {one}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function AsStudent({ fields, chips }: { fields: Fields; chips: Schema["ChipShape"][] }) {
+  return (
+    <>
+      <div>
+        <p className="text-2xl font-bold break-words">{fields.title || "…"}</p>
+        <p className="mt-1 text-base break-words whitespace-pre-wrap text-ink-soft">{fields.directions}</p>
+      </div>
+      <Chips chips={chips} />
+      {fields.kind === "page" ? (
+        <div className="rounded-lg border border-edge bg-paper p-4 text-base">
+          <p className="font-bold">{fields.prompt || "Your text"}</p>
+          <p className="mt-2 min-h-24 rounded-md border border-control p-3 whitespace-pre-wrap">{fields.starter}</p>
+        </div>
+      ) : (
+        <div className="rounded-lg border border-dashed border-control p-6 text-center text-base text-ink-soft">
+          {fields.kind === "links" ? "Links go here." : "Photos, files and links go here."}
+          {fields.kind === "evidence" && fields.reflection && <p className="mt-2 font-bold text-ink">{fields.prompt}</p>}
+        </div>
+      )}
+    </>
+  );
+}
+
+function AsStaff({ fields, pocket, chips }: Props) {
+  return (
+    <>
+      <p className="text-2xl font-bold break-words">{fields.title || "…"}</p>
+      <div className="rounded-lg border border-edge bg-paper p-4 text-base">
+        <p className="mb-1 font-bold">Pocket check</p>
+        {chips.length > 0 ? <ChipList chips={chips} /> : <p>Nothing wanted.</p>}
+      </div>
+      <p className="text-base text-ink-soft">
+        {plural(pocket.with_work, "student")} {pocket.with_work === 1 ? "has" : "have"} work in it.
+        {pocket.handins.length > 0 && ` Collected by ${pocket.handins.join(", ")}.`}
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,45 @@
+/** The template of a class: outline, the chosen pocket's settings, and how it looks to whom. */
+import { useQuery } from "@tanstack/react-query";
+import { useSearchParams } from "react-router";
+import { Problem } from "../api/problem";
+import { templateQuery } from "../api/queries";
+import { useGroupId } from "../app/session";
+import { Notice } from "../ui/Notice";
+import { Failed, Waiting } from "../ui/Waiting";
+import { useEdits } from "./edits";
+import { Outline } from "./Outline";
+import { PocketForm } from "./PocketForm";
+import { TEXTS } from "./texts";
+
+export function TemplateView() {
+  const groupId = useGroupId();
+  const found = useQuery(templateQuery(groupId));
+  const [address, setAddress] = useSearchParams();
+  const edits = useEdits(groupId);
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const template = found.data;
+  const pockets = template.sections.flatMap((section) => section.pockets);
+  const chosen = pockets.find((one) => one.id === Number(address.get("pocket"))) ?? pockets.find((one) => !one.retired) ?? null;
+  const choose = (id: number) => setAddress({ pocket: String(id) });
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
+      <Outline template={template} chosen={chosen?.id ?? null} edits={edits} onChoose={choose} />
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {edits.error instanceof Problem && (
+          <div className="px-5 pt-4">
+            <Notice title={edits.error.title} fix={edits.error.fix} />
+          </div>
+        )}
+        {chosen ? (
+          <PocketForm key={`${chosen.id} ${chosen.version}`} pocket={chosen} groupId={groupId} may={template.may_change} edits={edits} />
+        ) : (
+          <div className="m-auto max-w-md p-8 text-center">
+            <h1 className="text-xl">{pockets.length === 0 ? TEXTS.empty : TEXTS.none}</h1>
+            {pockets.length === 0 && <p className="mt-2 text-base text-ink-soft">{TEXTS.emptyHint}</p>}
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,80 @@
+/** What a teacher does to a template, each with its undo. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { useSay } from "../ui/Toasts";
+import { TEXTS } from "./texts";
+import type { Laid } from "./texts";
+
+type Section = Schema["LaidSection"];
+
+/** One step and, where it has one, its undo. */
+interface Step {
+  run: () => Promise<unknown>;
+  words?: string;
+  undo?: () => Promise<unknown>;
+}
+
+/** Do steps on the template of a class; errors stay in ``error``. */
+export function useEdits(groupId: number) {
+  const queries = useQueryClient();
+  const say = useSay();
+  const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
+  const step = useMutation({
+    mutationFn: ({ run }: Step) => run(),
+    onSuccess: async (_, { words, undo }) => {
+      await fresh();
+      if (words) say(words, undo ? () => void undo().finally(fresh) : undefined);
+    },
+  });
+  const of = (section_id: number) => ({ params: { path: { group_id: groupId, section_id } } });
+  const at = (pocket_id: number) => ({ params: { path: { group_id: groupId, pocket_id } } });
+  const group = { params: { path: { group_id: groupId } } };
+
+  const removePocket = (id: number) => data(client.DELETE("/api/groups/{group_id}/template/pockets/{pocket_id}", at(id)));
+  const retire = (id: number, retired: boolean) => data(client.PUT("/api/groups/{group_id}/template/pockets/{pocket_id}/retired", { ...at(id), body: { retired } }));
+  const move = (id: number, section: number, before: number | null) =>
+    data(client.POST("/api/groups/{group_id}/template/pockets/{pocket_id}/move", { ...at(id), body: { section, before } }));
+
+  return {
+    error: step.error,
+    /** Add a pocket to a section; returns its id. */
+    addPocket: async (section: number): Promise<number> => {
+      const body: Schema["PocketIn"] = {
+        title: TEXTS.newPocket,
+        kind: "evidence",
+        directions: "",
+        prompt: "",
+        artefacts: 1,
+        reflection_on_each: true,
+        measure: "",
+        least: 1,
+        takes: [],
+        starter: "",
+        counts: true,
+        version: 0,
+      };
+      const made = await data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/pockets", { ...of(section), body }));
+      await step.mutateAsync({ run: () => Promise.resolve(), words: "A pocket more, in every portfolio.", undo: () => removePocket(made.id) });
+      return made.id;
+    },
+    addSection: () => step.mutate({ run: () => data(client.POST("/api/groups/{group_id}/template/sections", { ...group, body: { title: TEXTS.newSection } })) }),
+    renameSection: (section: Section, title: string) =>
+      step.mutate({
+        run: () => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}", { ...of(section.id), body: { title } })),
+        words: `“${section.title}” is called “${title}” now.`,
+        undo: () => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}", { ...of(section.id), body: { title: section.title } })),
+      }),
+    removeSection: (section: Section) => step.mutate({ run: () => data(client.DELETE("/api/groups/{group_id}/template/sections/{section_id}", of(section.id))) }),
+    movePocket: (id: number, section: number, before: number | null) => step.mutate({ run: () => move(id, section, before) }),
+    retire: (pocket: Laid, retired: boolean) =>
+      step.mutate({
+        run: () => retire(pocket.id, retired),
+        words: retired ? `“${pocket.title}” is retired. Work in it stays readable.` : `“${pocket.title}” is back.`,
+        undo: () => retire(pocket.id, !retired),
+      }),
+    remove: (pocket: Laid) => step.mutate({ run: () => removePocket(pocket.id), words: `“${pocket.title}” is gone; nobody had used it.` }),
+  };
+}
+
+export type Edits = ReturnType<typeof useEdits>;

@@ -1,0 +1,42 @@
+/** The words of laying out a template. */
+import { FileText, Layers, Link2 } from "lucide-react";
+import type { LucideIcon } from "lucide-react";
+import type { Schema } from "../api/client";
+import { plural } from "../ui/dates";
+
+export type Laid = Schema["LaidPocket"];
+export type Kind = Laid["kind"];
+
+export const KINDS: Record<Kind, { name: string; icon: LucideIcon; hint: string }> = {
+  evidence: { name: "Evidence", icon: Layers, hint: "Artefacts, each with what the student says it shows" },
+  page: { name: "Page", icon: FileText, hint: "A text written right here" },
+  links: { name: "Links", icon: Link2, hint: "Addresses of pages on the web" },
+};
+
+export const TAKES = { picture: "Pictures", file: "Files", link: "Links" } as const;
+
+export const TEXTS = {
+  outline: "Outline of the template",
+  addPocket: "Pocket",
+  addSection: "Section",
+  retired: "Retired",
+  newPocket: "New pocket",
+  newSection: "New section",
+  none: "Choose a pocket to see and change what it asks for.",
+  empty: "This template is empty",
+  emptyHint: "Add a section and its first pocket: students see it at once.",
+  save: "Save for everyone",
+  asWas: "As it was",
+  retire: "Retire this pocket",
+  restore: "Bring it back",
+  remove: "Take it away",
+  preview: "Preview",
+} as const;
+
+/** What a pocket asks for, in a few words. */
+export function asksFor(pocket: Laid): string {
+  if (pocket.kind === "page") return "page";
+  if (pocket.artefacts === 0) return "nothing wanted";
+  const what = pocket.kind === "links" ? "link" : "artefact";
+  return `${plural(pocket.artefacts, what)}${pocket.reflection_on_each ? " · reflection" : ""}`;
+}
