@@ -224,8 +224,7 @@ function Spans({ title, name, add, control, register, fromFile = false }: SpansP
               ref={chooser}
               type="file"
               accept=".ics,text/calendar"
-              className="sr-only"
-              tabIndex={-1}
+              className="hidden"
               aria-label="Calendar file"
               onChange={(event) => event.target.files?.[0] && read.mutate(event.target.files[0])}
             />

@@ -98,7 +98,7 @@ function Source({ groupId, onTable }: { groupId: number; onTable: (table: Table)
         <Button look="main" className="min-h-9" disabled={!text.trim() || read.isPending} onClick={() => read.mutate(text)}>
           {read.isPending ? "Reading …" : "See what it does"}
         </Button>
-        <input ref={chooser} type="file" accept=".csv,.txt,.tsv,.xlsx" className="sr-only" tabIndex={-1} aria-label={TEXTS.file} onChange={(event) => drop(event.target.files)} />
+        <input ref={chooser} type="file" accept=".csv,.txt,.tsv,.xlsx" className="hidden" aria-label={TEXTS.file} onChange={(event) => drop(event.target.files)} />
         <Button className="min-h-9" icon={<FileUp aria-hidden size={16} />} disabled={open.isPending} onClick={() => chooser.current?.click()}>
           {open.isPending ? "Reading …" : TEXTS.file}
         </Button>

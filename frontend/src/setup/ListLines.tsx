@@ -145,7 +145,7 @@ function Said({ line, onAsNew }: { line: Line; onAsNew: (line: number) => void }
       <Icon aria-hidden size={17} className={`mt-0.5 shrink-0 ${colour}`} />
       <div className="min-w-0 leading-[18px]">
         <p className="flex items-center gap-1 truncate font-semibold">
-          {VERDICTS[line.verdict]}
+          <span>{VERDICTS[line.verdict]}</span>
           {line.name && line.verdict !== "incomplete" && (
             <>
               <ArrowRight aria-hidden size={13} className="shrink-0 text-quiet" />

@@ -1,0 +1,293 @@
+"""Setting up a term: a list pasted, a template changed with work in it, an adjustment, the calendar, the staff."""
+
+import io
+import re
+import time
+from datetime import timedelta
+
+from openpyxl import Workbook
+from playwright.sync_api import Page, expect
+
+from coatpeg.core.policy import Role
+from coatpeg.people.models import Enrolment, NonSchoolDay, Person, StaffRole
+from coatpeg.portfolios.models import Portfolio
+from tests import builders
+from tests.browser.case import BrowserCase
+from tests.builders import klass
+
+LIST = (
+    "Surname\tForename\tE-mail\tPeriod\n"
+    "Dube\tThandi\tthandi@larkfield.example\tP3\n"
+    "Okonkwo\tChidi\tchidi@larkfeild\tP4\n"
+    "Ellery\tJosh\t\tP4\n"
+)
+
+
+class SettingUp(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.setup = f"/g/{self.eight.group.pk}/setup"
+
+    def bring(self, page: Page, text: str) -> None:
+        page.get_by_role("link", name="Bring in a list").click()
+        page.get_by_label("Paste the list here").fill(text)
+        page.get_by_role("button", name="See what it does").click()
+
+    def test_a_pasted_list_previewed_added_and_a_portfolio_open_in_a_second_browser_within_a_minute(self) -> None:
+        self.eight.pocket("About me", "page")
+        begun = time.monotonic()
+        page = self.page(self.eight.lead, self.setup)
+        expect(page.get_by_role("heading", name="There is nobody in this class yet")).to_be_visible()
+        self.bring(page, LIST)
+        lines = page.get_by_role("table", name="Lines of the list")
+        expect(lines.get_by_text("New", exact=True)).to_have_count(2)
+        expect(lines.get_by_text("“chidi@larkfeild” is not a complete e-mail address.")).to_be_visible()
+        self.assertFalse(Enrolment.objects.exists(), "nothing is written before")
+        self.no_violation(page)
+        # Mended in place.
+        page.get_by_label("Line 2, E-mail").fill("chidi@larkfield.example")
+        page.get_by_label("Line 2, E-mail").press("Enter")
+        expect(lines.get_by_text("New", exact=True)).to_have_count(3)
+        page.get_by_role("button", name="Add 3 students").click()
+        expect(page.get_by_text("Add 3 students: done.")).to_be_visible()
+        table = page.get_by_role("table", name="Class list")
+        expect(table.get_by_text("thandi.dube")).to_be_visible()
+        student = self.page(Person.objects.get(username="thandi.dube"))
+        expect(student.get_by_role("heading", name="Thandi’s portfolio")).to_be_visible()
+        expect(student.get_by_role("link", name=re.compile("^About me"))).to_be_visible()
+        self.assertLess(time.monotonic() - begun, 60)
+        self.no_violation(page)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("heading", name="There is nobody in this class yet")).to_be_visible()
+        self.assertFalse(Portfolio.objects.exists())
+
+    def test_a_guess_of_a_column_is_corrected_over_the_column(self) -> None:
+        page = self.page(self.eight.lead, self.setup)
+        self.bring(page, "Thandi\tDube\nJosh\tEllery\nAda\tBo\n")
+        heads = page.get_by_role("table", name="Lines of the list")
+        expect(heads.get_by_text("Thandi, Dube").or_(heads.get_by_text("Dube, Thandi")).first).to_be_visible()
+        page.get_by_role("button", name=re.compile("^Column 1")).click()
+        page.get_by_role("option", name="Given name").click()
+        page.get_by_role("button", name=re.compile("^Column 2")).click()
+        page.get_by_role("option", name="Family name").click()
+        expect(heads.get_by_text("Dube, Thandi")).to_be_visible()
+
+    def test_a_workbook_is_dropped_in_and_someone_missing_is_marked_as_left(self) -> None:
+        self.eight.student(None, "Josh", "Ellery")
+        book = Workbook()
+        for row in (("Surname", "Forename"), ("Dube", "Thandi")):
+            book.active.append(row)
+        target = io.BytesIO()
+        book.save(target)
+        page = self.page(self.eight.lead, f"{self.setup}/list?bring=1")
+        with page.expect_file_chooser() as chosen:
+            page.get_by_role("button", name="Or choose a file").click()
+        kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+        chosen.value.set_files({"name": "list.xlsx", "mimeType": kind, "buffer": target.getvalue()})
+        page.get_by_text("1 student of the class is not in this list").click()
+        page.get_by_label("Ellery, Josh").check()
+        page.get_by_role("button", name="Add 1 student and mark 1 as left").click()
+        expect(page.get_by_text(re.compile("left \\d"))).to_be_visible()
+        self.assertEqual(Enrolment.objects.get(person__family_name="Ellery").last, self.today)
+
+    def test_a_year_group_of_two_thousand(self) -> None:
+        cohort = klass("Leavers 2030", "whitcombe", "cohort", today=self.today)
+        lines = "\n".join(f"Student{number:04}\tAda\tTutor {number % 8}" for number in range(2000))
+        page = self.page(cohort.lead, f"/g/{cohort.group.pk}/setup")
+        self.bring(page, f"Surname\tForename\tPeriod\n{lines}")
+        add = page.get_by_role("button", name="Add 2000 students")
+        expect(add).to_be_enabled()
+        add.click()
+        expect(page.get_by_text("Add 2000 students: done.")).to_be_visible(timeout=30_000)
+        expect(page.get_by_text("2000 students", exact=True)).to_be_visible()
+        table = page.get_by_role("table", name="Class list")
+        self.assertLess(table.get_by_role("row").count(), 80, "a long list is drawn by need")
+        page.get_by_label("Find in the list").fill("student1999")
+        expect(table.get_by_role("row")).to_have_count(2)
+        page.goto(f"{self.live_server_url}/g/{cohort.group.pk}/pegs")
+        expect(page.get_by_role("grid").get_by_role("rowheader").first).to_have_text("Student0000, Ada")
+
+    def test_staff_are_added_by_name_and_the_last_lead_stays(self) -> None:
+        builders.person("marsh", "J.", "Marsh", staff=True)
+        page = self.page(self.eight.lead, f"{self.setup}/staff")
+        page.get_by_label("Add somebody by name or e-mail").fill("mar")
+        page.get_by_role("button", name="Add Marsh, J.").click()
+        expect(page.get_by_text("Marsh, J. is co-teacher now.")).to_be_visible()
+        page.get_by_label("Role of Marsh, J.").select_option("observer")
+        expect(page.get_by_text("Marsh, J. is observer now.")).to_be_visible()
+        self.assertEqual(StaffRole.objects.get(person__username="marsh").role, Role.OBSERVER)
+        self.expected_complaints.append("403")
+        page.get_by_role("button", name="Take out Okafor, R.").click()
+        expect(page.get_by_text("This is the only lead of the class.")).to_be_visible()
+        self.no_violation(page)
+
+    def test_a_class_is_started_from_the_account(self) -> None:
+        page = self.page(self.eight.lead)
+        page.get_by_role("button", name=re.compile("account of")).click()
+        page.get_by_role("menuitem", name="Start a class").click()
+        page.get_by_label("Name").fill("9 Forge")
+        page.get_by_label("Last day").fill((self.today + timedelta(days=60)).isoformat())
+        self.no_violation(page)
+        page.get_by_role("button", name="Start the class").click()
+        expect(page.get_by_role("heading", name="There is nobody in this class yet")).to_be_visible()
+        page.get_by_role("link", name="Template").click()
+        expect(page.get_by_role("heading", name="This template is empty")).to_be_visible()
+
+
+class Calendar(BrowserCase):
+    def test_a_day_off_says_what_moves_before_it_is_kept(self) -> None:
+        eight = self.plot()
+        thandi = eight.student("thandi")
+        card = eight.pocket()
+        due = next(day for day in (self.day(place) for place in range(2, 9)) if day.weekday() == 0)
+        eight.handin(card, due=due - timedelta(days=3), opens=self.day(-20), now=self.now)
+        builders.adjust(thandi, 1, self.day(-60))
+        page = self.page(builders.person("bright", "S.", "Bright", administrator=True))
+        expect(page.get_by_role("heading", name="Calendar of Larkfield School")).to_be_visible()
+        page.get_by_role("button", name="Days off").click()
+        page.get_by_label("Name of days off 2").fill("Snow")
+        page.get_by_label("First day of days off 2").fill(due.isoformat())
+        page.get_by_label("Last day of days off 2").fill(due.isoformat())
+        means = page.get_by_role("status", name="What this changes")
+        expect(means.get_by_text("1 school day fewer")).to_be_visible()
+        expect(means.get_by_text("1 due moment and 0 statuses move.")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Keep the calendar").click()
+        expect(page.get_by_text("The calendar is kept.")).to_be_visible()
+        self.assertTrue(NonSchoolDay.objects.filter(day=due, name="Snow").exists())
+        reader = self.page(eight.lead, f"/g/{eight.group.pk}/setup/calendar")
+        expect(reader.get_by_text("Snow")).to_be_visible()
+        expect(reader.get_by_role("button", name="Keep the calendar")).to_have_count(0)
+        page.get_by_role("button", name="Staff accounts").click()
+        page.get_by_label("Given name").fill("Ida")
+        page.get_by_label("Family name").fill("Blom")
+        page.get_by_role("button", name="Add the account").click()
+        expect(page.get_by_text("User name ida.blom, first password")).to_be_visible()
+        self.no_violation(page)
+
+
+class Templates(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.card = self.eight.pocket()
+        self.thandi = self.eight.student("thandi")
+        self.eight.student("josh", "Josh", "Ellery")
+        self.page_ = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/template?pocket={self.card.pk}")
+
+    def test_a_running_class_with_work_in_it_is_asked_for_more(self) -> None:
+        for _ in range(2):
+            builders.fill(self.thandi, self.card, self.now)
+        student = self.page(
+            self.thandi.enrolment.person, f"/g/{self.eight.group.pk}/portfolio/{self.thandi.pk}/{self.card.pk}"
+        )
+        expect(student.get_by_text("2 of 2 artefacts")).to_be_visible()
+        page = self.page_
+        page.get_by_label("artefacts", exact=True).fill("3")
+        means = page.get_by_role("status", name="What saving means")
+        expect(means.get_by_text("1 student goes from filled to not filled.")).to_be_visible()
+        means.get_by_role("button", name="See the 1").click()
+        expect(means.get_by_text("Dube, Thandi")).to_be_visible()
+        expect(page.get_by_role("complementary", name="Preview").get_by_text("0 of 3 artefacts")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(page.get_by_text("“Recipe card” is saved in 2 portfolios.")).to_be_visible()
+        expect(student.get_by_text("2 of 3 artefacts")).to_be_visible(timeout=6000)
+        page.get_by_role("button", name="Undo").click()
+        expect(student.get_by_text("2 of 2 artefacts")).to_be_visible(timeout=6000)
+
+    def test_the_outline_is_typed_into_dragged_and_moved_by_keyboard(self) -> None:
+        page = self.page_
+        outline = page.get_by_role("navigation", name="Outline of the template")
+        outline.get_by_role("button", name="Section").click()
+        name = outline.get_by_label("Name of the section New section")
+        name.fill("The shed")
+        name.press("Enter")
+        expect(outline.get_by_role("region", name="The shed")).to_be_visible()
+        outline.get_by_role("button", name="Pocket", exact=True).click()
+        expect(page.get_by_label("Name of the pocket")).to_have_value("New pocket")
+        page.get_by_label("Name of the pocket").fill("Tools")
+        page.get_by_role("radio", name="Page").check(force=True)
+        page.get_by_role("button", name="Save for everyone").click()
+        kitchen = outline.get_by_role("region", name="The kitchen")
+        expect(kitchen.get_by_role("button")).to_have_text([re.compile("Recipe card"), re.compile("Tools")])
+        kitchen.get_by_role("button", name=re.compile("Tools")).press("Alt+ArrowUp")
+        expect(kitchen.get_by_role("button")).to_have_text([re.compile("Tools"), re.compile("Recipe card")])
+        tools = kitchen.get_by_role("listitem").filter(has_text="Tools")
+        tools.drag_to(outline.get_by_role("region", name="The shed"))
+        expect(
+            outline.get_by_role("region", name="The shed").get_by_role("button", name=re.compile("Tools"))
+        ).to_be_visible()
+        self.no_violation(page)
+
+    def test_a_pocket_with_work_is_retired_and_comes_back(self) -> None:
+        builders.fill(self.thandi, self.card, self.now)
+        page = self.page_
+        expect(page.get_by_role("button", name="Take it away")).to_have_count(0)
+        page.get_by_role("button", name="Retire this pocket").click()
+        expect(page.get_by_text("“Recipe card” is retired.")).to_be_visible()
+        expect(page.get_by_role("region", name="Retired").get_by_text("work of 1")).to_be_visible()
+        page.get_by_role("button", name="Bring it back").click()
+        expect(page.get_by_role("region", name="Retired")).to_have_count(0)
+
+    def test_an_observer_sees_the_template_and_cannot_change_it(self) -> None:
+        page = self.page(self.eight.staff("head", Role.OBSERVER), f"/g/{self.eight.group.pk}/template")
+        expect(page.get_by_label("Name of the pocket")).to_be_disabled()
+        for name in ("Save for everyone", "Pocket", "Retire this pocket"):
+            expect(page.get_by_role("button", name=name, exact=True)).to_have_count(0)
+
+
+class Caseloads(BrowserCase):
+    def test_an_adjustment_changes_the_board_and_the_students_pocket(self) -> None:
+        eight = self.plot()
+        card = eight.pocket()
+        thandi = eight.student("thandi", period="P3")
+        eight.handin(card, due=self.day(-1), opens=self.day(-20), now=self.now - timedelta(days=10))
+        caseload = klass("Caseload", "lindqvist", "caseload", today=self.today)
+        Enrolment.objects.create(group=caseload.group, person=thandi.enrolment.person, first=self.today, picture="leaf")
+        board = self.page(eight.lead, f"/g/{eight.group.pk}/pegs")
+        expect(
+            board.get_by_role("button", name=re.compile("Dube, Thandi, Recipe card: nothing yet, overdue"))
+        ).to_be_visible()
+        page = self.page(caseload.lead)
+        expect(page.get_by_text("1 overdue: Recipe card")).to_be_visible()
+        page.get_by_role("button", name=re.compile("Dube, Thandi")).click()
+        page.get_by_role("button", name="Agree something new").click()
+        page.get_by_label("Extra school days").fill("5")
+        page.get_by_label("Fewer artefacts").fill("1")
+        page.get_by_label("From", exact=True).fill(self.day(-30).isoformat())
+        page.get_by_label(re.compile("^Reason")).fill("Agreed at the review.")
+        self.no_violation(page)
+        page.get_by_role("button", name="Keep it").click()
+        panel = page.get_by_role("complementary", name="The chosen student")
+        expect(panel.get_by_text("5 school days more, 1 artefact fewer")).to_be_visible()
+        expect(page.get_by_text("1 to hand in")).to_be_visible()
+        cell = board.get_by_role("button", name="Dube, Thandi, Recipe card: nothing yet", exact=True)
+        expect(cell).to_be_visible(timeout=6000)
+        cell.click()
+        expect(board.get_by_text("5 school days added")).to_be_visible()
+        expect(board.get_by_text("Agreed at the review.")).to_have_count(0)
+        student = self.page(thandi.enrolment.person, f"/g/{eight.group.pk}/portfolio/{thandi.pk}/{card.pk}")
+        expect(student.get_by_text("0 of 1 artefact")).to_be_visible()
+        panel.get_by_role("button", name=re.compile("^Take away")).click()
+        expect(panel.get_by_text("Nothing is agreed.")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(panel.get_by_text("5 school days more, 1 artefact fewer")).to_be_visible()
+        page.get_by_role("link", name="8 Plot · Growing & Cooking").click()
+        expect(page.get_by_role("link", name=re.compile("^Recipe card"))).to_be_visible()
+
+    def test_a_newcomer_is_asked_all_the_same_from_the_panel(self) -> None:
+        eight = self.plot()
+        eight.student(None, "Noor", "Vale", first=self.today)
+        eight.student(None)
+        eight.handin(eight.pocket(), due=self.day(-3), opens=self.day(-20), now=self.now - timedelta(days=10))
+        page = self.page(eight.lead, f"/g/{eight.group.pk}/pegs")
+        page.get_by_role("button", name="Vale, Noor, Recipe card: not asked").click()
+        page.get_by_role("button", name="Ask all the same").click()
+        page.get_by_label("Ask all the same, due on").fill(self.day(10).isoformat())
+        page.get_by_role("button", name="Set the date").click()
+        expect(page.get_by_role("button", name="Vale, Noor, Recipe card: nothing yet")).to_be_visible()
+        expect(page.get_by_text("their own date")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("button", name="Vale, Noor, Recipe card: not asked")).to_be_visible()
