@@ -156,7 +156,7 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
         {one.email}
       </div>
       <div role="cell" className="figures whitespace-nowrap">
-        {one.last && one.left ? `left ${shortDay(one.last)}` : `since ${shortDay(one.first)}`}
+        {one.last ? `${one.left ? "left" : "until"} ${shortDay(one.last)}` : `since ${shortDay(one.first)}`}
       </div>
     </div>
   );
