@@ -17,8 +17,14 @@ SYSTEM = (
     "build-essential",
     "python3-venv",
     "python3-dev",
+    "libpango-1.0-0",
+    "libpangoft2-1.0-0",
+    "libharfbuzz-subset0",
+    "fonts-dejavu-core",
+    "fonts-wqy-microhei",
 )
-"""mariadb-server-core has the server without a service, so the system gets no instance of its own."""
+"""mariadb-server-core has the server without a service, so the system gets no instance of its own. Pango and
+its friends lay out paper; DejaVu and Micro Hei have the letters of scripts that the interface's face has not."""
 FOR_TESTS = ("chromium", "file", "mariadb-client")
 """A browser; libmagic's command to compare with; the dump program by which Django clones test databases."""
 LEAST_NODE = (20, 19)

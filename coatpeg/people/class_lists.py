@@ -23,7 +23,7 @@ from coatpeg.core.roster_table import LONGEST_CELL, MOST_COLUMNS, MOST_LINES, Co
 from coatpeg.events.recording import deed
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Enrolment, Person, TeachingGroup, WorkingGroup
+from coatpeg.people.models import Enrolment, Person, SignInCard, TeachingGroup, WorkingGroup
 from coatpeg.people.rosters import Member, members
 
 MOST_BYTES = 10_000_000
@@ -200,11 +200,18 @@ def roster(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
         )
     }
     group = TeachingGroup.objects.get(pk=group_id)
+    cards = dict(
+        SignInCard.objects.filter(person__enrolments__group_id=group_id, voided_at=None).values_list(
+            "person_id", "made_at"
+        )
+    )
     return {
         "group": {"id": group.pk, "name": group.name, "kind": group.kind, "first": group.first, "last": group.last},
         "today": today,
         "may_change": decide(Action.KEEP_ROSTER, standings).allowed,
-        "students": [_listed(one, people[one.person_id], today) for one in of_group],
+        "students": [
+            {**_listed(one, people[one.person_id], today), "card": cards.get(one.person_id)} for one in of_group
+        ],
     }
 
 

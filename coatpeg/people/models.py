@@ -129,6 +129,16 @@ class Absence(models.Model):
     last = models.DateField()
 
 
+class SignInCard(models.Model):
+    """A card that signs a student in: the hash of its secret, and whether it still works."""
+
+    person = models.ForeignKey(Person, models.CASCADE, related_name="cards")
+    sha256 = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin")
+    made_at = models.DateTimeField()
+    made_by = models.ForeignKey(Person, models.SET_NULL, null=True, related_name="+")
+    voided_at = models.DateTimeField(null=True, blank=True)
+
+
 class RosterChange(models.Model):
     """What one whole-list action did, so that it can be undone; ``data`` is forgotten with the undo."""
 

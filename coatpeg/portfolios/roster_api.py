@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 from typing import Any, Literal
 
 from django.http import HttpRequest, HttpResponse
@@ -13,10 +13,10 @@ from pydantic import Field
 from coatpeg.core.policy import Action
 from coatpeg.core.roster_plan import RosterPlan
 from coatpeg.core.roster_table import Column, Table, guess, to_csv
-from coatpeg.people import class_lists
+from coatpeg.people import cards, class_lists
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Shape
-from coatpeg.portfolios import enrolling
+from coatpeg.portfolios import enrolling, paper
 
 router = Router(tags=["class list"])
 SEE = {"x-action": Action.SEE_ROSTER.name}
@@ -52,6 +52,8 @@ class ListedStudent(Shape):
     last: date | None
     left: bool
     find: str
+    card: datetime | None
+    """When the card that signs them in was made."""
 
 
 class RosterShape(Shape):
@@ -247,4 +249,24 @@ def undo_list(request: HttpRequest, group_id: int, change_id: int) -> Any:
 def swap_pegs(request: HttpRequest, group_id: int, body: SwapIn) -> Any:
     """Let two students change pegs."""
     class_lists.swap_pegs(person_of(request), group_id, body.one, body.other, now())
+    return Status(204, None)
+
+
+@router.post("/groups/{group_id}/cards", response=bytes, operation_id="print_cards", openapi_extra=KEEP)
+def print_cards(request: HttpRequest, group_id: int, body: LeaveIn) -> HttpResponse:
+    """New sign-in cards as a PDF, eight to a page; older cards of these students are void."""
+    moment = now()
+    paper.refuse_too_many(body.students)
+    secrets = cards.make(person_of(request), group_id, body.students, moment)
+    printed = paper.cards(group_id, secrets, request.build_absolute_uri("/card"), moment)
+    response = HttpResponse(printed, content_type="application/pdf")
+    response["Content-Disposition"] = 'attachment; filename="sign-in-cards.pdf"'
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+@router.post("/groups/{group_id}/cards/void", response={204: None}, operation_id="void_cards", openapi_extra=KEEP)
+def void_cards(request: HttpRequest, group_id: int, body: LeaveIn) -> Any:
+    """Make the cards of students void."""
+    cards.void(person_of(request), group_id, body.students, now())
     return Status(204, None)

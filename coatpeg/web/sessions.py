@@ -12,12 +12,13 @@ from django.middleware.csrf import get_token
 from ninja import Router
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
+from pydantic import Field
 
 from coatpeg.core import intake, texts
 from coatpeg.core.names import full
 from coatpeg.core.policy import Action, Role
 from coatpeg.events.changes import changes_after
-from coatpeg.people import accounts
+from coatpeg.people import accounts, cards
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Enrolment, Person, School
@@ -120,6 +121,20 @@ def sign_in(request: HttpRequest, body: SignIn) -> Any:
     if check_csrf(request) is not None:
         raise HttpError(403, "CSRF check failed")
     return _session(accounts.sign_in(request, body.username, body.password))
+
+
+class CardIn(Shape):
+    """The secret of a sign-in card."""
+
+    secret: str = Field(max_length=100)
+
+
+@router.post("/session/card", response=SessionShape, auth=None, operation_id="sign_in_by_card", openapi_extra=USE)
+def sign_in_by_card(request: HttpRequest, body: CardIn) -> Any:
+    """Sign a student in by their card."""
+    if check_csrf(request) is not None:
+        raise HttpError(403, "CSRF check failed")
+    return _session(cards.sign_in(request, body.secret))
 
 
 @router.delete("/session", response={204: None}, operation_id="sign_out", openapi_extra=USE)

@@ -126,6 +126,7 @@ ARTEFACT = "/api/artefacts/{t.evidence.artefact_id}"
 CALLS: dict[str, Call] = {
     "see_session": get("/api/session"),
     "sign_in": send("post", "/api/session", lambda t: {"username": "nobody", "password": "x"}),
+    "sign_in_by_card": send("post", "/api/session/card", lambda t: {"secret": "nothing"}),
     "sign_out": send("delete", "/api/session"),
     "follow_changes": get(GROUP + "/changes"),
     "see_pegs": get(GROUP + "/pegs"),
@@ -158,6 +159,8 @@ CALLS: dict[str, Call] = {
     "apply_list": send("post", GROUP + "/roster", lambda t: LIST),
     "mark_left": send("post", GROUP + "/roster/leave", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "undo_list": send("post", GROUP + "/roster/changes/{t.change}/undo"),
+    "print_cards": send("post", GROUP + "/cards", lambda t: {"students": [t.portfolio.enrolment_id]}),
+    "void_cards": send("post", GROUP + "/cards/void", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "swap_pegs": send(
         "post", GROUP + "/roster/pegs", lambda t: {"one": t.portfolio.enrolment_id, "other": t.second.enrolment_id}
     ),
@@ -201,7 +204,7 @@ CALLS: dict[str, Call] = {
     "read_file": get(ARTEFACT + "/file"),
     "read_thumbnail": get(ARTEFACT + "/thumbnails/small"),
 }
-OPEN_TO_ALL = {"see_session", "sign_in"}
+OPEN_TO_ALL = {"see_session", "sign_in", "sign_in_by_card"}
 NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out"}
 OF_SCHOOL = {
     "see_calendar",
@@ -215,7 +218,13 @@ OF_SCHOOL = {
     "new_password",
 }
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
-ALLOWED_BUT = {"reopen": {409}, "sign_in": {403}, "change_calendar": {409}, "see_caseload": {404}}
+ALLOWED_BUT = {
+    "reopen": {409},
+    "sign_in": {403},
+    "sign_in_by_card": {403},
+    "change_calendar": {409},
+    "see_caseload": {404},
+}
 
 
 def operations() -> dict[str, Action]:
@@ -315,7 +324,17 @@ def about_a_student(operation: str) -> bool:
     """Whether the operation's object belongs to one student (else to the class, or to nobody)."""
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_staff", "find_staff", "set_role", "see_roster", "read_pasted_list", "read_list_file"}
-    of_class |= {"see_caseload", "preview_list", "rejected_lines", "apply_list", "mark_left", "undo_list", "swap_pegs"}
+    of_class |= {
+        "see_caseload",
+        "preview_list",
+        "rejected_lines",
+        "apply_list",
+        "mark_left",
+        "undo_list",
+        "swap_pegs",
+        "print_cards",
+    }
+    of_class |= {"void_cards"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL

@@ -276,6 +276,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Print Cards
+         * @description New sign-in cards as a PDF, eight to a page; older cards of these students are void.
+         */
+        post: operations["print_cards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cards/void": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Void Cards
+         * @description Make the cards of students void.
+         */
+        post: operations["void_cards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/caseload": {
         parameters: {
             query?: never;
@@ -1060,6 +1100,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign In By Card
+         * @description Sign a student in by their card.
+         */
+        post: operations["sign_in_by_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/students/{enrolment_id}/adjustments": {
         parameters: {
             query?: never;
@@ -1496,6 +1556,14 @@ export interface components {
             weekdays: number[];
             /** Zone */
             zone: string;
+        };
+        /**
+         * CardIn
+         * @description The secret of a sign-in card.
+         */
+        CardIn: {
+            /** Secret */
+            secret: string;
         };
         /**
          * CaseloadShape
@@ -2291,6 +2359,8 @@ export interface components {
          * @description A student of the list.
          */
         ListedStudent: {
+            /** Card */
+            card: string | null;
             /** Email */
             email: string;
             /** Family Name */
@@ -3734,6 +3804,56 @@ export interface operations {
             };
         };
     };
+    print_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    void_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     see_caseload: {
         parameters: {
             query?: never;
@@ -4810,6 +4930,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    sign_in_by_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionShape"];
+                };
             };
         };
     };

@@ -5,6 +5,7 @@ import { Home } from "./Home";
 import { Lost } from "./Lost";
 
 export const router = createBrowserRouter([
+  { path: "/card", ErrorBoundary: Lost, lazy: () => import("./CardView").then((view) => ({ Component: view.CardView })) },
   {
     path: "/",
     Component: Frame,

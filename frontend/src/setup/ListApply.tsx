@@ -2,9 +2,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { useState } from "react";
-import { client, csrfToken, data } from "../api/client";
+import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
+import { download } from "../api/upload";
 import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
@@ -69,7 +70,11 @@ export function ListApply({ groupId, body, roster, preview, leave, onLeave, onDo
           <input type="date" value={first} onChange={(event) => setFirst(event.target.value)} className="min-h-9 rounded-md border border-control px-2 font-normal" />
         </label>
         {bad > 0 && (
-          <Button icon={<Download aria-hidden size={16} />} className="min-h-9" onClick={() => void download(groupId, body)}>
+          <Button
+            icon={<Download aria-hidden size={16} />}
+            className="min-h-9"
+            onClick={() => void download(`/api/groups/${groupId}/roster/rejected`, body, "lines-to-mend.csv")}
+          >
             {TEXTS.mend}
           </Button>
         )}
@@ -108,19 +113,4 @@ function Missing({ preview, leave, onLeave }: { preview: Preview; leave: number[
       </div>
     </details>
   );
-}
-
-/** The bad lines as a file with the reasons. */
-async function download(groupId: number, body: Schema["ListIn"]): Promise<void> {
-  const response = await fetch(`/api/groups/${groupId}/roster/rejected`, {
-    method: "POST",
-    headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken() },
-    body: JSON.stringify(body),
-  });
-  const address = URL.createObjectURL(await response.blob());
-  const link = document.createElement("a");
-  link.href = address;
-  link.download = "lines-to-mend.csv";
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 10_000);
 }

@@ -1,15 +1,16 @@
 /** The class list as it stands, or the bringing in of a new one. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowLeftRight, ClipboardPaste, LogOut, Search } from "lucide-react";
+import { ArrowLeftRight, ClipboardPaste, IdCard, LogOut, Search } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { rosterQuery } from "../api/queries";
+import { download } from "../api/upload";
 import { Button } from "../ui/Button";
-import { plural, shortDay } from "../ui/dates";
+import { dayOf, plural, shortDay } from "../ui/dates";
 import { ListedName } from "../ui/ListedName";
 import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/PegPicture";
@@ -66,6 +67,8 @@ function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: num
   const words = folded(text).split(/\s+/).filter(Boolean);
   const rows = roster.students.filter((one) => words.every((word) => one.find.includes(word)));
   const present = roster.students.filter((one) => !one.left).length;
+  const choosable = rows.filter((one) => !one.left).map((one) => one.id);
+  const all = choosable.length > 0 && choosable.every((id) => chosen.has(id));
   const toggle = (id: number) =>
     setChosen((old) => {
       const next = new Set(old);
@@ -90,12 +93,21 @@ function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: num
         {roster.may_change && <BringLink />}
       </div>
       {chosen.size > 0 && <Chosen groupId={groupId} chosen={chosen} students={roster.students} onDone={() => setChosen(new Set())} />}
-      <Rows rows={rows} chosen={chosen} may={roster.may_change} onToggle={toggle} />
+      <Rows rows={rows} chosen={chosen} may={roster.may_change} all={all} onAll={() => setChosen(new Set(all ? [] : choosable))} onToggle={toggle} />
     </section>
   );
 }
 
-function Rows({ rows, chosen, may, onToggle }: { rows: Student[]; chosen: ReadonlySet<number>; may: boolean; onToggle: (id: number) => void }) {
+interface RowsProps {
+  rows: Student[];
+  chosen: ReadonlySet<number>;
+  may: boolean;
+  all: boolean;
+  onAll: () => void;
+  onToggle: (id: number) => void;
+}
+
+function Rows({ rows, chosen, may, all, onAll, onToggle }: RowsProps) {
   const scroller = useRef<HTMLDivElement>(null);
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser's functions are used in this render only
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
@@ -107,7 +119,11 @@ function Rows({ rows, chosen, may, onToggle }: { rows: Student[]; chosen: Readon
         <div role="row" className="sticky top-0 z-10 grid items-center gap-x-2 border-b border-edge bg-ground px-3 font-bold" style={{ gridTemplateColumns: GRID, height: ROW }}>
           {HEADS.map((head, place) => (
             <div key={place} role="columnheader">
-              {head || <span className="sr-only">{place === 0 ? "Choose" : "Peg"}</span>}
+              {place === 0 && may ? (
+                <input type="checkbox" className="block size-4 accent-ink" checked={all} aria-label="Choose all that are shown" onChange={onAll} />
+              ) : (
+                head || <span className="sr-only">{place === 0 ? "Choose" : "Peg"}</span>
+              )}
             </div>
           ))}
         </div>
@@ -149,8 +165,14 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
       <div role="cell" className="figures truncate">
         {one.number}
       </div>
-      <div role="cell" className="truncate">
-        {one.username}
+      <div role="cell" className="flex min-w-0 items-center gap-1.5">
+        <span className="truncate">{one.username}</span>
+        {one.card && (
+          <span className="shrink-0 text-quiet" title={`Sign-in card of ${dayOf(one.card)}`}>
+            <IdCard aria-hidden size={16} />
+            <span className="sr-only">has a sign-in card</span>
+          </span>
+        )}
       </div>
       <div role="cell" className="truncate" title={one.email}>
         {one.email}
@@ -192,7 +214,22 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
       onDone();
     },
   });
-  const error = leave.error ?? swap.error;
+  const print = useMutation({
+    mutationFn: () => download(`/api/groups/${groupId}/cards`, { students: ids }, "sign-in-cards.pdf"),
+    onSuccess: async () => {
+      await fresh();
+      say(`${plural(ids.length, "sign-in card")} made. Older cards of these students no longer work.`);
+    },
+  });
+  const voiding = useMutation({
+    mutationFn: () => data(client.POST("/api/groups/{group_id}/cards/void", { ...path, body: { students: ids } })),
+    onSuccess: async () => {
+      await fresh();
+      say("Their cards no longer work.");
+    },
+  });
+  const error = leave.error ?? swap.error ?? print.error ?? voiding.error;
+  const carded = students.some((one) => chosen.has(one.id) && one.card);
   const names = students.filter((one) => chosen.has(one.id)).map((one) => one.given_name);
   return (
     <div role="group" aria-label="The chosen students" className="flex flex-wrap items-center gap-3 rounded-md bg-in-soft px-3 py-2">
@@ -203,6 +240,14 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
       {ids.length === 2 && (
         <Button icon={<ArrowLeftRight aria-hidden size={16} />} disabled={swap.isPending} onClick={() => swap.mutate()}>
           {TEXTS.swap}
+        </Button>
+      )}
+      <Button icon={<IdCard aria-hidden size={16} />} disabled={print.isPending} onClick={() => print.mutate()}>
+        {print.isPending ? "Making the cards …" : TEXTS.cards}
+      </Button>
+      {carded && (
+        <Button disabled={voiding.isPending} onClick={() => voiding.mutate()}>
+          {TEXTS.voidCards}
         </Button>
       )}
       <Button icon={<LogOut aria-hidden size={16} />} disabled={leave.isPending} onClick={() => leave.mutate()}>

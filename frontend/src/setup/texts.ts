@@ -22,6 +22,8 @@ export const TEXTS = {
   find: "Find in the list",
   left: "left",
   markLeft: "Mark as left",
+  cards: "Sign-in cards",
+  voidCards: "Make their cards void",
   swap: "Swap the pegs of these two",
 } as const;
 

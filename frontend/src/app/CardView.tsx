@@ -1,0 +1,52 @@
+/** Where the code on a sign-in card leads: it signs the student in and forgets the secret at once. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { client, data } from "../api/client";
+import { setConnection } from "../api/connection";
+import { Problem } from "../api/problem";
+import { sessionQuery } from "../api/queries";
+import { Notice } from "../ui/Notice";
+import { Mark } from "./Mark";
+import { forgetPeople } from "./session";
+
+export function CardView() {
+  const [secret] = useState(() => window.location.hash.slice(1));
+  const asked = useRef(false);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const enter = useMutation({
+    mutationFn: async () => {
+      // The first answer brings the token that a sign-in needs.
+      await data(client.GET("/api/session"));
+      return data(client.POST("/api/session/card", { body: { secret } }));
+    },
+    onSuccess: async (session) => {
+      forgetPeople(queries);
+      queries.setQueryData(sessionQuery.queryKey, session);
+      setConnection("there");
+      await navigate("/", { replace: true });
+    },
+  });
+  useEffect(() => {
+    if (asked.current) return;
+    asked.current = true;
+    window.history.replaceState(null, "", "/card");
+    enter.mutate();
+  }, [enter]);
+  return (
+    <main className="mx-auto flex min-h-dvh max-w-md flex-col items-center justify-center gap-4 p-6 text-center text-base">
+      <Mark />
+      {enter.error ? (
+        <>
+          <Notice title={enter.error instanceof Problem ? enter.error.title : "This card could not be read."} fix={enter.error instanceof Problem ? enter.error.fix : "Try again."} />
+          <Link to="/" className="min-h-11 text-in underline">
+            Sign in by name
+          </Link>
+        </>
+      ) : (
+        <p role="status">One moment …</p>
+      )}
+    </main>
+  );
+}
