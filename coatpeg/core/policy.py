@@ -58,6 +58,7 @@ class Action(StrEnum):
     KEEP_STAFF = "change the staff of a class"
     SEE_TEMPLATE = "see the template"
     EDIT_TEMPLATE = "change the template"
+    SEE_GALLERY = "see the gallery of templates"
     SEE_CASELOAD = "see the students of a caseload"
     SEE_ADJUSTMENTS = "see what was agreed for a student"
     KEEP_ADJUSTMENTS = "change what was agreed for a student"
@@ -107,6 +108,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
 _ROLES_IN_SCHOOL: dict[Action, tuple[Role, ...]] = {
     Action.SEE_CALENDAR: (Role.ADMINISTRATOR, *_STAFF),
     Action.KEEP_CALENDAR: (Role.ADMINISTRATOR,),
+    Action.SEE_GALLERY: (Role.ADMINISTRATOR, *_STAFF),
     Action.START_CLASS: (Role.ADMINISTRATOR, *_STAFF),
     Action.START_CASELOAD: (Role.ADMINISTRATOR,),
     Action.KEEP_ACCOUNTS: (Role.ADMINISTRATOR,),
@@ -141,6 +143,7 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_STAFF: "The staff of a class is shown to its staff.",
     Action.SEE_TEMPLATE: "The template is for the staff of the class.",
     Action.EDIT_TEMPLATE: "Only the lead and co-teachers of the class change its template.",
+    Action.SEE_GALLERY: "The gallery is for the staff.",
     Action.SEE_CASELOAD: "A caseload is seen by its lead and co-teachers.",
     Action.SEE_ADJUSTMENTS: "What was agreed for a student is for the coordinator and the leads.",
     Action.KEEP_ADJUSTMENTS: "Only the student's learning-support coordinator changes what was agreed.",

@@ -144,7 +144,7 @@ def _seats(view: Situation, pocket: Pocket, plan: PocketPlan) -> Iterator[Seat]:
 
 
 @contextmanager
-def _editing(person: Person, group_id: int, now: datetime) -> Iterator[tuple[Template, Deed]]:
+def editing_template(person: Person, group_id: int, now: datetime) -> Iterator[tuple[Template, Deed]]:
     """A deed on a class's template, locked, by somebody who may change it."""
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     with deed(person.pk, now) as doing:
@@ -155,7 +155,7 @@ def change_pocket(
     person: Person, group_id: int, pocket_id: int, plan: PocketPlan, version: int, now: datetime
 ) -> tuple[Pocket, ToldImpact]:
     """Take changed settings of a pocket; returns it and what the change meant."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
         editing.check_version(pocket, version)
         checked = _checked(group_id, pocket, plan)
@@ -179,7 +179,7 @@ def _recount(pocket: Pocket, now: datetime) -> None:
 
 def add_section(person: Person, group_id: int, title: str, now: datetime) -> int:
     """Add a section; returns its id."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         section = editing.add_section(template, title)
         doing.record("section_added", group_id, section=section.pk)
         return section.pk
@@ -187,28 +187,28 @@ def add_section(person: Person, group_id: int, title: str, now: datetime) -> int
 
 def change_section(person: Person, group_id: int, section_id: int, title: str, now: datetime) -> None:
     """Rename a section."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         editing.rename_section(editing.section_of(template, section_id), title)
         doing.record("section_changed", group_id, section=section_id)
 
 
 def move_section(person: Person, group_id: int, section_id: int, before: int | None, now: datetime) -> None:
     """Put a section before another one, or at the end."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         editing.move_section(editing.section_of(template, section_id), before)
         doing.record("section_moved", group_id, section=section_id)
 
 
 def remove_section(person: Person, group_id: int, section_id: int, now: datetime) -> None:
     """Take away an empty section."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         editing.remove_section(editing.section_of(template, section_id))
         doing.record("section_removed", group_id, section=section_id)
 
 
 def add_pocket(person: Person, group_id: int, section_id: int, plan: PocketPlan, now: datetime) -> Pocket:
     """Add a pocket at the end of a section; every portfolio has it at once."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.add_pocket(editing.section_of(template, section_id), plan)
         doing.record("pocket_added", group_id, pocket=pocket.pk)
         return pocket
@@ -218,7 +218,7 @@ def move_pocket(
     person: Person, group_id: int, pocket_id: int, section_id: int, before: int | None, now: datetime
 ) -> None:
     """Put a pocket before another one of a section, or at its end."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
         editing.move_pocket(pocket, editing.section_of(template, section_id), before)
         doing.record("pocket_moved", group_id, pocket=pocket_id)
@@ -226,17 +226,17 @@ def move_pocket(
 
 def set_retired(person: Person, group_id: int, pocket_id: int, now: datetime, *, retired: bool) -> None:
     """Retire a pocket or bring it back. Refused where a hand-in that is still under way collects it alone."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
         if (pocket.retired_at is not None) == retired:
             return
         if retired:
-            _refuse_collected_alone(group_id, pocket, now)
+            refuse_collected_alone(group_id, pocket, now)
         editing.set_retired(pocket, now if retired else None)
         doing.record("pocket_retired" if retired else "pocket_restored", group_id, pocket=pocket_id)
 
 
-def _refuse_collected_alone(group_id: int, pocket: Pocket, now: datetime) -> None:
+def refuse_collected_alone(group_id: int, pocket: Pocket, now: datetime) -> None:
     """A hand-in is under way while anybody still has to hand it in."""
     view = situation(group_id, now)
     waiting = (Status.NOT_OPEN, Status.EMPTY, Status.WORKING, Status.SENT_BACK)
@@ -253,7 +253,7 @@ def _refuse_collected_alone(group_id: int, pocket: Pocket, now: datetime) -> Non
 
 def remove_pocket(person: Person, group_id: int, pocket_id: int, now: datetime) -> None:
     """Take away a pocket in which nobody ever put anything and that no hand-in names."""
-    with _editing(person, group_id, now) as (template, doing):
+    with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
         used = Evidence.objects.filter(pocket=pocket).exists()
         if used or HandIn.objects.filter(pockets=pocket).exists():

@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
+import secrets
+
 from django.db import models
 
 from coatpeg.core.filling import PocketKind
 from coatpeg.core.texts import Measure
-from coatpeg.people.models import TeachingGroup
+from coatpeg.people.models import Person, TeachingGroup
+
+
+def new_key() -> str:
+    """A key that nothing else has."""
+    return secrets.token_hex(8)
 
 
 class Template(models.Model):
@@ -14,6 +21,34 @@ class Template(models.Model):
 
     group = models.OneToOneField(TeachingGroup, models.CASCADE, null=True, related_name="template")
     title = models.CharField(max_length=200)
+    adopted = models.ForeignKey("GalleryVersion", models.SET_NULL, null=True, related_name="adopters")
+    """The gallery's version it was made from, or whose changes were last looked through."""
+    published = models.OneToOneField("GalleryTemplate", models.SET_NULL, null=True, related_name="source")
+    """Where it is published in the gallery."""
+
+
+class GalleryTemplate(models.Model):
+    """A template that the school's staff can adopt; shipped ones have no author."""
+
+    title = models.CharField(max_length=200)
+    description = models.TextField(blank=True, default="")
+    author = models.ForeignKey(Person, models.SET_NULL, null=True, related_name="+")
+    withdrawn_at = models.DateTimeField(null=True, blank=True)
+
+
+class GalleryVersion(models.Model):
+    """One version of a published template: the whole of it as a document (``core.gallery``)."""
+
+    template = models.ForeignKey(GalleryTemplate, models.CASCADE, related_name="versions")
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    at = models.DateTimeField()
+
+    class Meta:
+        """Numbered within its template."""
+
+        ordering = ("template_id", "number")
+        constraints = (models.UniqueConstraint(fields=("template", "number"), name="gallery_version_once"),)
 
 
 class Section(models.Model):
@@ -22,6 +57,8 @@ class Section(models.Model):
     template = models.ForeignKey(Template, models.CASCADE, related_name="sections")
     title = models.CharField(max_length=200)
     position = models.PositiveSmallIntegerField(default=0)
+    key = models.CharField(max_length=32, default=new_key, db_collation="utf8mb4_bin")
+    """Stays the same in every version and copy of the template."""
 
     class Meta:
         """In their order."""
@@ -54,6 +91,8 @@ class Pocket(models.Model):
     opens = models.DateField(null=True, blank=True)
     retired_at = models.DateTimeField(null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
+    key = models.CharField(max_length=32, default=new_key, db_collation="utf8mb4_bin")
+    """Stays the same in every version and copy of the template."""
 
     class Meta:
         """In their order; a length is from–to."""

@@ -14,6 +14,7 @@ from ninja.security import SessionAuth
 from coatpeg.core.errors import CoatPegError, TooLarge
 from coatpeg.handins.api import router as handins_router
 from coatpeg.handins.calendar_api import router as calendar_router
+from coatpeg.handins.gallery_api import router as gallery_router
 from coatpeg.handins.template_api import router as template_router
 from coatpeg.marking.api import router as marking_router
 from coatpeg.outlines.api import router as outlines_router
@@ -48,6 +49,7 @@ ROUTERS = (
     calendar_router,
     outlines_router,
     template_router,
+    gallery_router,
     portfolios_router,
     handins_router,
     marking_router,

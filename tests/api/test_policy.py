@@ -13,7 +13,7 @@ from django.test import Client
 
 from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.handins.models import HandIn, Submission
-from coatpeg.outlines.models import Pocket, Section
+from coatpeg.outlines.models import GalleryTemplate, Pocket, Section
 from coatpeg.people.models import Adjustment, Person
 from coatpeg.portfolios import enrolling
 from coatpeg.portfolios.models import Evidence, Portfolio
@@ -113,6 +113,10 @@ CALENDAR = {
 LIST = {"rows": [["Okonkwo", "Chidi"]], "columns": ["family", "given"]}
 
 
+def shipped() -> int:
+    return GalleryTemplate.objects.filter(author=None).values_list("pk", flat=True)[0]
+
+
 def plan(t: Things) -> dict[str, Any]:
     return {"title": "Menu", "pockets": [t.pocket.pk], "opens": "2026-11-01", "due": {"day": "2026-11-20"}}
 
@@ -168,6 +172,14 @@ CALLS: dict[str, Call] = {
         "put", "/api/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}/due", lambda t: {"day": "2026-11-30"}
     ),
     "see_template": get(GROUP + "/template"),
+    "see_gallery": get("/api/gallery"),
+    "see_gallery_state": get(GROUP + "/template/gallery"),
+    "publish_template": send("put", GROUP + "/template/gallery", lambda t: {"title": "Tools"}),
+    "withdraw_template": send("delete", GROUP + "/template/gallery"),
+    "adopt_template": send("post", GROUP + "/template/adopt", lambda t: {"template": shipped()}),
+    "carry_over": send("post", GROUP + "/template/carry-over", lambda t: {"source": t.of.group.pk}),
+    "bring_in": send("post", GROUP + "/template/news/bring", lambda t: {"key": "nothing"}),
+    "look_through": send("post", GROUP + "/template/news/seen"),
     "add_section": send("post", GROUP + "/template/sections", lambda t: {"title": "The shed"}),
     "change_section": send("put", SECTION, lambda t: {"title": "The shed"}),
     "move_section": send("post", SECTION + "/move"),
@@ -207,6 +219,7 @@ CALLS: dict[str, Call] = {
 OPEN_TO_ALL = {"see_session", "sign_in", "sign_in_by_card"}
 NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out"}
 OF_SCHOOL = {
+    "see_gallery",
     "see_calendar",
     "read_calendar_file",
     "preview_calendar",
@@ -224,6 +237,9 @@ ALLOWED_BUT = {
     "sign_in_by_card": {403},
     "change_calendar": {409},
     "see_caseload": {404},
+    "withdraw_template": {404},
+    "carry_over": {422},
+    "bring_in": {404},
 }
 
 
@@ -334,7 +350,8 @@ def about_a_student(operation: str) -> bool:
         "swap_pegs",
         "print_cards",
     }
-    of_class |= {"void_cards"}
+    of_class |= {"void_cards", "see_gallery_state", "publish_template", "withdraw_template", "adopt_template"}
+    of_class |= {"carry_over", "bring_in", "look_through"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL

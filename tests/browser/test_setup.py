@@ -5,6 +5,8 @@ import re
 import time
 from datetime import timedelta
 
+import pypdfium2
+import zxingcpp
 from openpyxl import Workbook
 from playwright.sync_api import Page, expect
 
@@ -107,6 +109,29 @@ class SettingUp(BrowserCase):
         expect(table.get_by_role("row")).to_have_count(2)
         page.goto(f"{self.live_server_url}/g/{cohort.group.pk}/pegs")
         expect(page.get_by_role("grid").get_by_role("rowheader").first).to_have_text("Student0000, Ada")
+
+    def test_a_sign_in_card_opens_the_students_portfolio_on_a_class_device(self) -> None:
+        self.eight.pocket("About me", "page")
+        thandi = self.eight.student("thandi")
+        page = self.page(self.eight.lead, self.setup)
+        page.get_by_label("Choose all that are shown").check()
+        with page.expect_download() as printed:
+            page.get_by_role("button", name="Sign-in cards").click()
+        self.assertEqual(printed.value.suggested_filename, "sign-in-cards.pdf")
+        expect(page.get_by_text("1 sign-in card made.")).to_be_visible()
+        expect(page.get_by_text("has a sign-in card")).to_be_attached()
+        document = pypdfium2.PdfDocument(printed.value.path())
+        (code,) = zxingcpp.read_barcodes(document[0].render(scale=3).to_pil())
+        document.close()
+        device = self.page(None, code.text.removeprefix(self.live_server_url))
+        expect(device.get_by_text("Thandi’s portfolio")).to_be_visible()
+        self.assertTrue(device.url.endswith(f"/portfolio/{thandi.pk}"), "the secret is gone from the address")
+        page.get_by_role("button", name="Make their cards void").click()
+        expect(page.get_by_text("Their cards no longer work.")).to_be_visible()
+        self.expected_complaints.append("403")
+        late = self.page(None, code.text.removeprefix(self.live_server_url))
+        expect(late.get_by_text("This card no longer works.")).to_be_visible()
+        self.no_violation(late)
 
     def test_staff_are_added_by_name_and_the_last_lead_stays(self) -> None:
         builders.person("marsh", "J.", "Marsh", staff=True)
@@ -230,6 +255,34 @@ class Templates(BrowserCase):
         expect(page.get_by_role("region", name="Retired").get_by_text("work of 1")).to_be_visible()
         page.get_by_role("button", name="Bring it back").click()
         expect(page.get_by_role("region", name="Retired")).to_have_count(0)
+
+    def test_published_adopted_elsewhere_and_a_change_brought_in(self) -> None:
+        page = self.page_
+        page.get_by_role("button", name="Publish").click()
+        page.get_by_label("Name in the gallery").fill("Growing & Cooking")
+        page.get_by_role("button", name="Publish", exact=True).click()
+        expect(page.get_by_text("“Growing & Cooking” is in the gallery")).to_be_visible()
+        forge = klass("9 Forge", "marsh", today=self.today)
+        other = self.page(forge.lead, f"/g/{forge.group.pk}/template")
+        other.get_by_role("button", name="Bring in a template").click()
+        other.get_by_label("Find a template").fill("cooking")
+        self.no_violation(other)
+        other.get_by_role("button", name="Adopt Growing & Cooking").click()
+        expect(other.get_by_text("1 pocket more, in every portfolio.")).to_be_visible()
+        expect(other.get_by_label("Name of the pocket")).to_have_value("Recipe card")
+        page.get_by_label("artefacts", exact=True).fill("3")
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(page.get_by_text("“Recipe card” is saved in 2 portfolios.")).to_be_visible()
+        page.get_by_role("button", name="In the gallery").click()
+        page.get_by_role("button", name="Publish a new version").click()
+        expect(page.get_by_role("form", name="Publish in the gallery")).to_have_count(0)
+        other.reload()
+        news = other.get_by_role("region", name="New in the gallery")
+        expect(news.get_by_text("Changed: Recipe card")).to_be_visible()
+        self.no_violation(other)
+        news.get_by_role("button", name="Bring in Recipe card").click()
+        expect(news).to_have_count(0)
+        expect(other.get_by_label("artefacts", exact=True)).to_have_value("3")
 
     def test_an_observer_sees_the_template_and_cannot_change_it(self) -> None:
         page = self.page(self.eight.staff("head", Role.OBSERVER), f"/g/{self.eight.group.pk}/template")

@@ -66,6 +66,18 @@ export const templateQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/template", { params: { path: { group_id } } })),
   });
 
+export const galleryStateQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "gallery"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/template/gallery", { params: { path: { group_id } } })),
+  });
+
+export const galleryQuery = (text: string) =>
+  queryOptions({
+    queryKey: ["gallery", text],
+    queryFn: () => data(client.GET("/api/gallery", { params: { query: { text } } })),
+  });
+
 export const accountsQuery = queryOptions({
   queryKey: ["accounts"],
   queryFn: () => data(client.GET("/api/accounts")),

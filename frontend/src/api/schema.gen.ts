@@ -256,6 +256,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gallery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Gallery
+         * @description Templates of the gallery by words of their title, description or author.
+         */
+        get: operations["see_gallery"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups": {
         parameters: {
             query?: never;
@@ -698,6 +718,114 @@ export interface paths {
         get: operations["see_template"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/adopt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Adopt Template
+         * @description Adopt a template of the gallery.
+         */
+        post: operations["adopt_template"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/carry-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Carry Over
+         * @description Carry the structure of another class over, with its hand-ins if wanted.
+         */
+        post: operations["carry_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/gallery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Gallery State
+         * @description What a class's template has to do with the gallery.
+         */
+        get: operations["see_gallery_state"];
+        /**
+         * Publish Template
+         * @description Publish the class's template, or a new version of it.
+         */
+        put: operations["publish_template"];
+        post?: never;
+        /**
+         * Withdraw Template
+         * @description Take the class's template out of the gallery.
+         */
+        delete: operations["withdraw_template"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/news/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Bring in one change of the newer version.
+         */
+        post: operations["bring_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/news/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Through
+         * @description Leave the rest of what is new.
+         */
+        post: operations["look_through"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1411,6 +1539,14 @@ export interface components {
             name: string;
         };
         /**
+         * AdoptIn
+         * @description The gallery template to adopt.
+         */
+        AdoptIn: {
+            /** Template */
+            template: number;
+        };
+        /**
          * AppliedShape
          * @description What a list did; ``change`` undoes it.
          */
@@ -1505,6 +1641,27 @@ export interface components {
             weeks: components["schemas"]["WeekShape"][];
         };
         /**
+         * BringIn
+         * @description The pocket of a change, by key.
+         */
+        BringIn: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * BroughtShape
+         * @description How many pockets and hand-ins came.
+         */
+        BroughtShape: {
+            /**
+             * Handins
+             * @default 0
+             */
+            handins: number;
+            /** Pockets */
+            pockets: number;
+        };
+        /**
          * CalendarIn
          * @description A calendar as a person fills it in; ``key`` is the one they saw.
          */
@@ -1564,6 +1721,19 @@ export interface components {
         CardIn: {
             /** Secret */
             secret: string;
+        };
+        /**
+         * CarryIn
+         * @description The class to carry over from, and whether its hand-ins come along.
+         */
+        CarryIn: {
+            /**
+             * Handins
+             * @default false
+             */
+            handins: boolean;
+            /** Source */
+            source: number;
         };
         /**
          * CaseloadShape
@@ -1985,6 +2155,19 @@ export interface components {
             prompt: string;
             /** Title */
             title: string;
+        };
+        /**
+         * GalleryState
+         * @description Where a class's template stands towards the gallery.
+         */
+        GalleryState: {
+            /** Adopted */
+            adopted: string | null;
+            /** Newest */
+            newest: number | null;
+            /** News */
+            news: components["schemas"]["NoveltyShape"][];
+            published: components["schemas"]["PublishIn"] | null;
         };
         /**
          * GlanceEvidence
@@ -2529,6 +2712,25 @@ export interface components {
             username: string;
         };
         /**
+         * NoveltyShape
+         * @description A pocket that is new, other or gone in the newer version.
+         */
+        NoveltyShape: {
+            /** Fields */
+            fields: string[];
+            /** Key */
+            key: string;
+            /** Section */
+            section: string;
+            /** Title */
+            title: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "added" | "changed" | "gone";
+        };
+        /**
          * OpenHandIn
          * @description A hand-in and the day it opens.
          */
@@ -2928,6 +3130,19 @@ export interface components {
             without_due: string[];
         };
         /**
+         * PublishIn
+         * @description What the gallery says of a template.
+         */
+        PublishIn: {
+            /**
+             * Description
+             * @default
+             */
+            description: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * ReadCalendarShape
          * @description What a file says.
          */
@@ -3115,6 +3330,39 @@ export interface components {
             upload_limit: number;
             /** Zone */
             zone: string;
+        };
+        /**
+         * ShownSection
+         * @description A section of a gallery template with the names of its pockets.
+         */
+        ShownSection: {
+            /** Pockets */
+            pockets: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * ShownTemplate
+         * @description A template of the gallery; ``by`` is empty for those that ship with Coat Peg.
+         */
+        ShownTemplate: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Description */
+            description: string;
+            /** Id */
+            id: number;
+            /** Sections */
+            sections: components["schemas"]["ShownSection"][];
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
         };
         /**
          * SignIn
@@ -3780,6 +4028,28 @@ export interface operations {
             };
         };
     };
+    see_gallery: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownTemplate"][];
+                };
+            };
+        };
+    };
     start_class: {
         parameters: {
             query?: never;
@@ -4361,6 +4631,168 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TemplateShape"];
                 };
+            };
+        };
+    };
+    adopt_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdoptIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtShape"];
+                };
+            };
+        };
+    };
+    carry_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtShape"];
+                };
+            };
+        };
+    };
+    see_gallery_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GalleryState"];
+                };
+            };
+        };
+    };
+    publish_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    withdraw_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bring_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    look_through: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

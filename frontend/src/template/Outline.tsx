@@ -5,6 +5,7 @@ import type { DragEvent, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
 import type { Edits } from "./edits";
+import { GalleryPart } from "./GalleryPart";
 import { asksFor, KINDS, TEXTS } from "./texts";
 import type { Laid } from "./texts";
 
@@ -12,13 +13,14 @@ type Template = Schema["TemplateShape"];
 type Section = Schema["LaidSection"];
 
 interface Props {
+  groupId: number;
   template: Template;
   chosen: number | null;
   edits: Edits;
   onChoose: (id: number) => void;
 }
 
-export function Outline({ template, chosen, edits, onChoose }: Props) {
+export function Outline({ groupId, template, chosen, edits, onChoose }: Props) {
   const may = template.may_change;
   const retired = template.sections.flatMap((section) => section.pockets.filter((one) => one.retired));
   const home = template.sections.find((section) => section.pockets.some((one) => one.id === chosen)) ?? template.sections.at(-1);
@@ -52,12 +54,13 @@ export function Outline({ template, chosen, edits, onChoose }: Props) {
           </Button>
         </div>
       )}
+      {may && <GalleryPart groupId={groupId} title={template.title} />}
       {may && <p className="mt-3 px-4 text-xs text-quiet">Drag a pocket, or press Alt with an arrow key to move it.</p>}
     </nav>
   );
 }
 
-interface SectionProps extends Omit<Props, "edits"> {
+interface SectionProps extends Omit<Props, "edits" | "groupId"> {
   section: Section;
   may: boolean;
   edits: Edits;

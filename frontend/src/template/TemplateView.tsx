@@ -24,7 +24,7 @@ export function TemplateView() {
   const choose = (id: number) => setAddress({ pocket: String(id) });
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
-      <Outline template={template} chosen={chosen?.id ?? null} edits={edits} onChoose={choose} />
+      <Outline groupId={groupId} template={template} chosen={chosen?.id ?? null} edits={edits} onChoose={choose} />
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         {edits.error instanceof Problem && (
           <div className="px-5 pt-4">

@@ -1,0 +1,191 @@
+"""Publishing and adopting templates for a class, bringing in what changed since, carrying over from another class."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import date, datetime
+from typing import Any
+
+from coatpeg.core.calendar import SchoolCalendar, Term
+from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.gallery import News, from_data, moved_by_week, pocket_in
+from coatpeg.core.policy import Action
+from coatpeg.handins.models import HandIn, HandInPeriod
+from coatpeg.handins.templates import editing_template, refuse_collected_alone
+from coatpeg.outlines import editing, gallery
+from coatpeg.outlines.models import GalleryVersion, Pocket, Template
+from coatpeg.people.access import require_in_group
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Period, Person, TeachingGroup
+
+
+def publish(person: Person, group_id: int, title: str, description: str, now: datetime) -> GalleryVersion:
+    """Publish a class's template, or a new version of it."""
+    with editing_template(person, group_id, now) as (template, doing):
+        version = gallery.publish(person, template, title, description, now)
+        doing.record("template_published", group_id, gallery=version.template_id, version=version.number)
+        return version
+
+
+def withdraw(person: Person, group_id: int, now: datetime) -> None:
+    """Take a class's template out of the gallery; copies that were adopted stay."""
+    with editing_template(person, group_id, now) as (template, doing):
+        if template.published is None:
+            raise Gone("This template is not in the gallery.", fix="Load it again.")
+        template.published.withdrawn_at = now
+        template.published.save(update_fields=["withdrawn_at"])
+        doing.record("template_withdrawn", group_id, gallery=template.published.pk)
+
+
+def adopt(person: Person, group_id: int, gallery_id: int, now: datetime) -> int:
+    """Make a copy of one's own of a gallery template in a class; returns how many pockets it brought."""
+    with editing_template(person, group_id, now) as (template, doing):
+        version = gallery.newest_of(gallery_id)
+        made = gallery.adopt(template, version)
+        doing.record("template_adopted", group_id, gallery=gallery_id, version=version.number)
+        return len(made)
+
+
+def state(person: Person, group_id: int) -> dict[str, Any]:
+    """Where a class's template stands towards the gallery: published as what, adopted from what, what is new there."""
+    require_in_group(person, Action.SEE_TEMPLATE, group_id)
+    template = Template.objects.select_related("adopted__template", "published").filter(group_id=group_id).first()
+    if template is None:
+        return {"published": None, "adopted": None, "news": [], "newest": None}
+    newest, found = gallery.news(template)
+    published = template.published if template.published and not template.published.withdrawn_at else None
+    return {
+        "published": {"title": published.title, "description": published.description} if published else None,
+        "adopted": template.adopted.template.title if template.adopted else None,
+        "newest": newest.number if newest else None,
+        "news": [
+            {"what": one.what.value, "key": one.key, "title": one.title, "section": one.section, "fields": one.fields}
+            for one in found
+        ],
+    }
+
+
+def bring_in(person: Person, group_id: int, key: str, now: datetime) -> None:
+    """Bring in one change of the gallery's newest version."""
+    with editing_template(person, group_id, now) as (template, doing):
+        newest, found = gallery.news(template)
+        novelty = next((one for one in found if one.key == key), None)
+        if newest is None or novelty is None:
+            raise Gone("This change is in the class already.", fix="Load the template again.")
+        pocket = Pocket.objects.filter(section__template=template, key=key).first()
+        named = pocket_in(from_data(newest.document), key)
+        if novelty.what is News.GONE and pocket is not None:
+            refuse_collected_alone(group_id, pocket, now)
+            editing.set_retired(pocket, now)
+        elif named is not None and pocket is None:
+            pocket = gallery.add_keyed(gallery.place_for(template, named[0]), named[1])
+        elif named is not None and pocket is not None:
+            editing.write_plan(pocket, replace(named[1].plan, opens=pocket.opens))
+            pocket.version += 1
+            pocket.save()
+        doing.record("change_brought_in", group_id, pocket=pocket.pk if pocket else None)
+
+
+def look_through(person: Person, group_id: int, now: datetime) -> None:
+    """Say that the rest of what is new is not wanted; the next version is told anew."""
+    with editing_template(person, group_id, now) as (template, doing):
+        newest, _ = gallery.news(template)
+        if newest is not None:
+            gallery.seen(template, newest)
+            doing.record("template_looked_through", group_id, version=newest.number)
+
+
+@dataclass(frozen=True, slots=True)
+class CarriedOver:
+    """How much came from another class."""
+
+    pockets: int
+    handins: int
+
+
+def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, handins: bool) -> CarriedOver:
+    """Bring the structure of another class, and its hand-ins moved by school week if wanted."""
+    require_in_group(person, Action.EDIT_TEMPLATE, group_id)
+    require_in_group(person, Action.SEE_TEMPLATE, source_id)
+    if source_id == group_id:
+        raise Invalid("This is the class itself.", where="source", fix="Choose another class.")
+    source = Template.objects.filter(group_id=source_id).first()
+    if source is None:
+        raise Gone("That class has no template.", fix="Choose another class.")
+    with editing_template(person, group_id, now) as (template, doing):
+        move = _Move.between(source_id, group_id)
+        made = gallery.lay_out(template, gallery.document_of(source))
+        opened = dict(Pocket.objects.filter(section__template=source).values_list("key", "opens"))
+        for pocket in made:
+            if opened.get(pocket.key):
+                pocket.opens = move.day(opened[pocket.key])
+                pocket.save(update_fields=["opens"])
+        of_key = {pocket.key: pocket for pocket in made}
+        copied = [_copied(one, group_id, of_key, move) for one in _handins(source_id)] if handins else []
+        for handin in copied:
+            doing.record("handin_set", group_id, handin_id=handin.pk, pockets=[one.pk for one in handin.pockets.all()])
+        doing.record("template_carried_over", group_id, source=source_id)
+        return CarriedOver(len(made), len(copied))
+
+
+def _handins(group_id: int) -> list[HandIn]:
+    return list(HandIn.objects.filter(group_id=group_id).prefetch_related("pockets", "periods__period").order_by("pk"))
+
+
+@dataclass(frozen=True, slots=True)
+class _Move:
+    """From the term of one class to the term of another."""
+
+    calendar: SchoolCalendar
+    source: Term
+    target: Term
+
+    @classmethod
+    def between(cls, source_id: int, target_id: int) -> _Move:
+        """The terms in which two classes begin; a class outside all terms counts by its own days."""
+        calendar = school_calendar()
+        groups = TeachingGroup.objects.in_bulk([source_id, target_id])
+        terms = [_term_of(calendar, groups[one]) for one in (source_id, target_id)]
+        return cls(calendar, *terms)
+
+    def day(self, day: date | None) -> date | None:
+        """A day moved to the same school week; None stays None."""
+        return moved_by_week(day, self.source, self.target, self.calendar) if day else None
+
+
+def _term_of(calendar: SchoolCalendar, group: TeachingGroup) -> Term:
+    found = next((term for term in calendar.terms if term.first <= group.last and group.first <= term.last), None)
+    return found or Term(group.name, group.first, group.last)
+
+
+def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Move) -> HandIn:
+    """A hand-in in another class, its days moved; periods of the same name keep their own dates."""
+    opens, due = move.day(handin.opens) or handin.opens, move.day(handin.due_day)
+    made = HandIn.objects.create(
+        group_id=group_id,
+        title=handin.title,
+        opens=min(opens, due) if due else opens,
+        due_day=due,
+        due_time=handin.due_time if due else None,
+        for_everyone=handin.for_everyone,
+        points=handin.points,
+        step=handin.step,
+    )
+    made.pockets.set([of_key[one.key] for one in handin.pockets.all() if one.key in of_key])
+    periods = {one.name: one for one in Period.objects.filter(group_id=group_id)}
+    rows = [
+        HandInPeriod(
+            handin=made,
+            period=periods[one.period.name],
+            asked=one.asked,
+            due_day=move.day(one.due_day),
+            due_time=one.due_time,
+        )
+        for one in handin.periods.all()
+        if one.period.name in periods
+    ]
+    HandInPeriod.objects.bulk_create(rows)
+    if not handin.for_everyone and not any(row.asked for row in rows):
+        made.for_everyone = True  # its periods are not here: better everyone than nobody, and staff see it at once
+        made.save(update_fields=["for_everyone"])
+    return made

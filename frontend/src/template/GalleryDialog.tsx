@@ -1,0 +1,145 @@
+/** Where a template can come from: the gallery, or another class. */
+import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Search } from "lucide-react";
+import { useState } from "react";
+import { client, data } from "../api/client";
+import { Problem } from "../api/problem";
+import { galleryQuery } from "../api/queries";
+import { useSession } from "../app/session";
+import { Button } from "../ui/Button";
+import { plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { useSettled } from "../ui/useSettled";
+import { Waiting } from "../ui/Waiting";
+
+interface Props {
+  groupId: number;
+  onClose: () => void;
+}
+
+export function GalleryDialog({ groupId, onClose }: Props) {
+  const [from, setFrom] = useState<"gallery" | "class">("gallery");
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { group_id: groupId } } };
+  const done = async (words: string) => {
+    await queries.invalidateQueries({ queryKey: ["group", groupId] });
+    say(words);
+    onClose();
+  };
+  const adopt = useMutation({
+    mutationFn: (template: number) => data(client.POST("/api/groups/{group_id}/template/adopt", { ...path, body: { template } })),
+    onSuccess: (made) => done(`${plural(made.pockets, "pocket")} more, in every portfolio. They are this class's own now.`),
+  });
+  const carry = useMutation({
+    mutationFn: (body: { source: number; handins: boolean }) => data(client.POST("/api/groups/{group_id}/template/carry-over", { ...path, body })),
+    onSuccess: (made) => done(`${plural(made.pockets, "pocket")}${made.handins > 0 ? ` and ${plural(made.handins, "hand-in")}` : ""} carried over.`),
+  });
+  const error = adopt.error ?? carry.error;
+  return (
+    <Dialog open onClose={onClose} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
+      <div className="fixed inset-0 flex items-center justify-center p-4">
+        <DialogPanel className="flex max-h-[86vh] w-full max-w-2xl flex-col gap-4 rounded-lg bg-paper p-6 text-ink shadow-lg">
+          <DialogTitle className="text-xl">Bring in a template</DialogTitle>
+          <div role="group" aria-label="Where from" className="flex gap-2">
+            {(["gallery", "class"] as const).map((one) => (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={one === from}
+                onClick={() => setFrom(one)}
+                className={`min-h-9 rounded-md border px-3 font-semibold ${one === from ? "border-ink bg-ink text-paper" : "border-edge hover:border-control"}`}
+              >
+                {one === "gallery" ? "From the gallery" : "From another class"}
+              </button>
+            ))}
+          </div>
+          {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
+          {from === "gallery" ? (
+            <Gallery busy={adopt.isPending} onAdopt={(id) => adopt.mutate(id)} />
+          ) : (
+            <OtherClass groupId={groupId} busy={carry.isPending} onCarry={(source, handins) => carry.mutate({ source, handins })} />
+          )}
+          <div className="flex justify-end">
+            <Button className="min-h-9" onClick={onClose}>
+              Cancel
+            </Button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}
+
+function Gallery({ busy, onAdopt }: { busy: boolean; onAdopt: (id: number) => void }) {
+  const [text, setText] = useState("");
+  const found = useQuery(galleryQuery(useSettled(text)));
+  return (
+    <>
+      <label className="flex min-h-9 items-center gap-2 rounded-md border border-control px-3">
+        <Search aria-hidden size={16} className="text-quiet" />
+        <span className="sr-only">Find a template</span>
+        <input value={text} onChange={(event) => setText(event.target.value)} placeholder="Find a template" className="flex-1 outline-none" />
+      </label>
+      {found.isPending && <Waiting />}
+      <ul className="min-h-0 flex-1 divide-y divide-line overflow-y-auto">
+        {(found.data ?? []).map((one) => (
+          <li key={one.id} className="flex items-start gap-4 py-3">
+            <div className="min-w-0 flex-1">
+              <h3 className="text-base">{one.title}</h3>
+              <p>{one.description}</p>
+              <p className="mt-1 text-quiet">
+                {one.by ? `by ${one.by}` : "ships with Coat Peg"} · version {one.version}
+              </p>
+              <details className="mt-1">
+                <summary className="font-semibold">{plural(one.sections.reduce((sum, section) => sum + section.pockets.length, 0), "pocket")}</summary>
+                <ul className="mt-1">
+                  {one.sections.map((section) => (
+                    <li key={section.title}>
+                      <span className="text-quiet">{section.title}:</span> {section.pockets.join(", ")}
+                    </li>
+                  ))}
+                </ul>
+              </details>
+            </div>
+            <Button disabled={busy} onClick={() => onAdopt(one.id)}>
+              Adopt<span className="sr-only"> {one.title}</span>
+            </Button>
+          </li>
+        ))}
+        {found.data?.length === 0 && <li className="py-6 text-center">No template has these words.</li>}
+      </ul>
+    </>
+  );
+}
+
+function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean; onCarry: (source: number, handins: boolean) => void }) {
+  const classes = useSession().groups.filter((one) => one.id !== groupId && one.role !== "student" && one.kind !== "caseload");
+  const [source, setSource] = useState(classes[0]?.id ?? 0);
+  const [handins, setHandins] = useState(true);
+  if (classes.length === 0) return <p className="py-4">You are in no other class whose template could be carried over.</p>;
+  return (
+    <div className="flex flex-col gap-3">
+      <label className="font-bold">
+        Class
+        <select value={source} onChange={(event) => setSource(Number(event.target.value))} className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal">
+          {classes.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" checked={handins} onChange={() => setHandins(!handins)} />
+        Its hand-ins too, moved to the same school weeks of this class's term
+      </label>
+      <Button look="main" className="min-h-9 self-start" disabled={busy} onClick={() => onCarry(source, handins)}>
+        Carry over
+      </Button>
+    </div>
+  );
+}
