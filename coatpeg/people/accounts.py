@@ -11,7 +11,7 @@ from django.http import HttpRequest
 from coatpeg.core import names
 from coatpeg.core.errors import Refused
 from coatpeg.core.policy import Role
-from coatpeg.people.models import Enrolment, Person, StaffRole, TeachingGroup
+from coatpeg.people.models import Enrolment, Person, School, StaffRole, TeachingGroup
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +41,11 @@ def sign_in(request: HttpRequest, username: str, password: str) -> Person:
         )
     login(request, person)
     return person
+
+
+def lock_names() -> None:
+    """Wait until nobody else makes accounts: user names and numbers are unique in the school. Within a deed."""
+    School.objects.select_for_update().order_by("pk").values_list("pk").first()
 
 
 def _too_often() -> Refused:

@@ -25,6 +25,7 @@ from coatpeg.core.policy import Action, Role, decide
 from coatpeg.core.usernames import username as made_username
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.access import require_in_group, require_in_school
+from coatpeg.people.accounts import lock_names
 from coatpeg.people.models import Person, StaffRole, TeachingGroup
 
 STAFF_ROLES = (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)
@@ -154,10 +155,11 @@ def add_account(
     family, given, email = tidy(family), tidy(given), email.strip().lower()
     if not family and not given:
         raise Invalid("The account has no name.", where="name", fix="Give at least one name.")
-    _check_email(email)
-    taken = {one or "" for one in Person.objects.values_list("username", flat=True)}
     password = first_password()
     with deed(person.pk, now):
+        lock_names()
+        _check_email(email)
+        taken = {one or "" for one in Person.objects.values_list("username", flat=True)}
         made = Person.objects.create(
             family_name=family,
             given_name=given,

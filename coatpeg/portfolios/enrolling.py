@@ -1,6 +1,7 @@
 """Applying a class list: students, enrolments and their portfolios in one step, with undo.
 
-The list is planned anew under the group's row lock, so two people who apply lists at once never enrol anybody twice.
+The list is planned anew under the group's row lock, so two people who apply lists at once never enrol anybody twice;
+and under the school's, since user names and student numbers are unique in the whole school.
 A portfolio is there the moment its student is enrolled (a caseload has none of its own). Decided here: whoever comes
 with the first list of a class is enrolled from the class's first day, whoever comes later from the day given (today
 unless said); a leaver's last day is the day given; a move to another period counts from today.
@@ -25,6 +26,7 @@ from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people import class_lists, models
 from coatpeg.people.access import require_in_group
+from coatpeg.people.accounts import lock_names
 from coatpeg.people.calendars import school_calendar
 from coatpeg.portfolios.models import Portfolio
 
@@ -89,6 +91,7 @@ def apply_list(
     today = school_calendar().local_day(now)
     with deed(person.pk, now) as doing:
         group = locked_group(group_id)
+        lock_names()
         planned = class_lists.planned(group_id, of, now)
         written = _Written()
         lines = [line for line in planned.lines if line.verdict in WRITES]
@@ -287,6 +290,8 @@ def undo(person: models.Person, group_id: int, change_id: int, now: datetime) ->
         if change is None:
             raise Gone("This was undone already.", fix="Load the list again.")
         data = change.data
+        # Whoever writes to a portfolio locks its row first: after this nobody begins to work in one of these.
+        list(Portfolio.objects.select_for_update().filter(enrolment__in=data["enrolments"]).order_by("pk"))
         _refuse_with_work(data["enrolments"])
         _restore(data)
         Portfolio.objects.filter(enrolment__in=data["enrolments"]).delete()

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.portfolios.models import Portfolio
 from tests import builders
-from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.browser.case import DESK, PHONE, TABLET, BrowserCase
 
 LONG = ("Maximiliana Josephine Alexandrina", "van der Berg-Oyelaran-Featherstonehaugh")
 
@@ -64,9 +64,24 @@ class Views(BrowserCase):
 
     def test_an_administrator_and_a_coordinator_are_told_where_they_are(self) -> None:
         admin = builders.person("bright", administrator=True)
-        expect(self.page(admin).get_by_text("Student work is not shown to administrators.")).to_be_visible()
+        expect(self.page(admin).get_by_role("heading", name="Calendar of Larkfield School")).to_be_visible()
         coordinator = builders.klass("Caseload", "lindqvist", "caseload", today=self.today).lead
-        expect(self.page(coordinator).get_by_text("A caseload has no pegs of its own")).to_be_visible()
+        expect(self.page(coordinator).get_by_text("Nobody is in this caseload yet")).to_be_visible()
+        nobody = self.page(builders.person("new", "Ida", "Blom", staff=True))
+        expect(nobody.get_by_text("You are in no class yet")).to_be_visible()
+
+    def test_the_set_up_with_much_in_it_on_a_desk_and_a_tablet(self) -> None:
+        for number in range(40):
+            self.eight.student(None, f"Student {number}", "Blom" * 9, period=f"P{number % 5}")
+        for size in (DESK, TABLET):
+            for part in ("setup/list", "setup/list?bring=1", "setup/staff", "setup/calendar", "template"):
+                with self.subTest(f"{size} {part}"):
+                    page = self.page(self.eight.lead, f"{self.base}/{part}", size)
+                    expect(page.get_by_role("heading").first).to_be_attached()
+                    page.wait_for_load_state("networkidle")
+                    self.fits(page)
+                    self.no_violation(page)
+                    page.context.close()
 
     def test_a_foreign_class_and_an_address_without_a_view(self) -> None:
         self.expected_complaints = ["status of 404"]

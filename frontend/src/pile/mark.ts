@@ -5,6 +5,7 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { connection, onConnection } from "../api/connection";
 import { Problem } from "../api/problem";
+import { submissionQuery } from "../api/queries";
 import { usePersonId } from "../app/session";
 import { dropDraft, findDraft, keepDraft } from "../pockets/drafts";
 
@@ -62,7 +63,8 @@ export function useMark(desk: Schema["Desk"], groupId: number) {
         await dropDraft(person, name);
         setState("saved");
       }
-      queries.removeQueries({ queryKey: ["group", groupId, "submission", desk.id], type: "inactive" });
+      // Whoever comes back to this submission begins with what was saved, not with what was first read.
+      queries.setQueryData(submissionQuery(groupId, desk.id).queryKey, (kept) => kept && { ...kept, draft });
     } catch (error) {
       const problem = error instanceof Problem ? error : null;
       setState(problem && !problem.away && problem.status !== 401 ? problem : "away");

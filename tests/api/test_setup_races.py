@@ -1,0 +1,212 @@
+"""Setting up by several people at once, each on a connection of their own."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.test import TransactionTestCase
+
+from coatpeg.core.calendar import Term as CalendarTerm
+from coatpeg.core.calendar_plan import CalendarPlan
+from coatpeg.core.errors import CoatPegError, Refused, Stale
+from coatpeg.core.filling import PocketKind
+from coatpeg.core.outline_plan import PocketPlan
+from coatpeg.core.policy import Role
+from coatpeg.core.roster_table import Column
+from coatpeg.handins import calendars, galleries, templates
+from coatpeg.handins.models import Submission
+from coatpeg.outlines.models import GalleryVersion, Pocket
+from coatpeg.people import adjustments, cards, staffing
+from coatpeg.people.class_lists import ClassList
+from coatpeg.people.models import Adjustment, Enrolment, Person, SignInCard, StaffRole, Term
+from coatpeg.portfolios import enrolling
+from coatpeg.portfolios.models import Portfolio
+from coatpeg.web.recheck import differences
+from tests import builders
+from tests.api.test_races import at_once
+from tests.builders import NOW, TODAY, Class, klass
+
+
+def names(*rows: tuple[str, str]) -> ClassList:
+    """A list of family and given names."""
+    return ClassList(rows, (Column.FAMILY, Column.GIVEN))
+
+
+class RaceCase(TransactionTestCase):
+    def setUp(self) -> None:
+        self.plot = klass()
+        self.co = self.plot.staff("co", Role.CO_TEACHER)
+
+    def tearDown(self) -> None:
+        self.assertEqual(list(differences()), [])
+
+    def only_one(self, results: list[Any], refusal: type[CoatPegError] = CoatPegError) -> None:
+        """One got through and every other was told so; nobody met an error of the machine."""
+        told = [one for one in results if isinstance(one, refusal)]
+        others = [one for one in results if isinstance(one, Exception) and not isinstance(one, refusal)]
+        self.assertEqual((others, len(told)), ([], len(results) - 1), results)
+
+
+class Lists(RaceCase):
+    def bring(self, of: ClassList, to: Class | None = None, by: Person | None = None) -> enrolling.Applied:
+        to = to or self.plot
+        return enrolling.apply_list(by or to.lead, to.group.pk, of, NOW)
+
+    def test_the_same_list_by_two_people_enrols_everybody_once(self) -> None:
+        rows = names(*((f"Student{number}", "Ada") for number in range(30)))
+        results = at_once(lambda: self.bring(rows), lambda: self.bring(rows, by=self.co))
+        self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+        self.assertEqual((Enrolment.objects.count(), Portfolio.objects.count()), (30, 30))
+        self.assertEqual(sorted(one.counts.get("new", 0) for one in results), [0, 30])
+
+    def test_two_classes_at_once_make_different_user_names_for_people_of_one_name(self) -> None:
+        forge = klass("9 Forge", "marsh")
+        rows = ClassList((("Dube", "Thandi", "1"),), (Column.FAMILY, Column.GIVEN, Column.NUMBER))
+        other = ClassList((("Dube", "Thandi", "2"),), (Column.FAMILY, Column.GIVEN, Column.NUMBER))
+        results = at_once(lambda: self.bring(rows), lambda: self.bring(other, forge))
+        self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+        made = Person.objects.filter(family_name="Dube").values_list("username", flat=True)
+        self.assertEqual(set(made), {"thandi.dube", "thandi.dube2"})
+
+    def test_two_classes_at_once_share_the_one_student_of_a_number(self) -> None:
+        forge = klass("9 Forge", "marsh")
+        rows = ClassList((("Dube", "Thandi", "1"),), (Column.FAMILY, Column.GIVEN, Column.NUMBER))
+        results = at_once(lambda: self.bring(rows), lambda: self.bring(rows, forge))
+        self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+        self.assertEqual((Person.objects.filter(number="1").count(), Enrolment.objects.count()), (1, 2))
+
+    def test_undone_twice_at_once_is_undone_once(self) -> None:
+        change = self.bring(names(("Dube", "Thandi"))).change_id or 0
+        results = at_once(
+            lambda: enrolling.undo(self.plot.lead, self.plot.group.pk, change, NOW),
+            lambda: enrolling.undo(self.co, self.plot.group.pk, change, NOW),
+        )
+        self.only_one(results)
+        self.assertFalse(Enrolment.objects.exists())
+
+    def test_undone_while_a_student_begins_to_work_loses_nothing(self) -> None:
+        card = self.plot.pocket()
+        for _ in range(3):
+            change = self.bring(names(("Dube", "Thandi"))).change_id or 0
+            portfolio = Portfolio.objects.get()
+            undone, work = at_once(
+                lambda: enrolling.undo(self.plot.lead, self.plot.group.pk, change, NOW),  # noqa: B023 - run at once
+                lambda: builders.add_picture(portfolio, card),  # noqa: B023
+            )
+            if isinstance(undone, Refused):
+                self.assertFalse(isinstance(work, Exception), work)
+                self.assertTrue(Portfolio.objects.filter(pk=portfolio.pk).exists())
+                return
+            self.assertIsNone(undone)
+            self.assertIsInstance(work, Exception, "what is gone takes no work")
+            self.assertFalse(Portfolio.objects.exists())
+
+    def test_pegs_are_swapped_by_two_people_and_stay_unique(self) -> None:
+        self.bring(names(("A", "Ada"), ("B", "Bo"), ("C", "Cy")))
+        one, two, three = Enrolment.objects.order_by("pk").values_list("pk", flat=True)
+        before = set(Enrolment.objects.values_list("picture", "tint"))
+        swap = enrolling.class_lists.swap_pegs
+        results = at_once(
+            lambda: swap(self.plot.lead, self.plot.group.pk, one, two, NOW),
+            lambda: swap(self.co, self.plot.group.pk, two, three, NOW),
+        )
+        self.assertEqual(results, [None, None])
+        self.assertEqual(set(Enrolment.objects.values_list("picture", "tint")), before)
+
+
+class Templates(RaceCase):
+    def test_two_who_save_the_same_pocket(self) -> None:
+        card = self.plot.pocket()
+
+        def save(by: Person, title: str) -> Any:
+            plan = PocketPlan(title, PocketKind.EVIDENCE, artefacts=1)
+            return templates.change_pocket(by, self.plot.group.pk, card.pk, plan, 1, NOW)
+
+        self.only_one(at_once(lambda: save(self.plot.lead, "Card"), lambda: save(self.co, "Recipe")), Stale)
+        self.assertEqual(Pocket.objects.get().version, 2)
+
+    def test_a_change_while_a_student_hands_in_freezes_one_or_the_other(self) -> None:
+        card = self.plot.pocket()
+        thandi = self.plot.student("thandi")
+        handin = self.plot.handin(card)
+        builders.fill(thandi, card)
+        plan = PocketPlan("Recipe card", PocketKind.EVIDENCE, artefacts=5)
+        results = at_once(
+            lambda: templates.change_pocket(self.plot.lead, self.plot.group.pk, card.pk, plan, 1, NOW),
+            lambda: builders.hand_in(thandi, handin),
+        )
+        self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+        frozen = Submission.objects.get().snapshot["pockets"][0]["wanted"]["artefacts"]
+        held = thandi.holds.get().wanted["artefacts"]
+        self.assertIn(frozen, (2, 5))
+        self.assertIn(held, (2, 5))
+
+    def test_pockets_moved_by_two_people_keep_a_place_each(self) -> None:
+        pockets = [self.plot.pocket(f"P{number}", "page") for number in range(4)]
+        section, group = self.plot.section.pk, self.plot.group.pk
+        results = at_once(
+            lambda: templates.move_pocket(self.plot.lead, group, pockets[3].pk, section, pockets[0].pk, NOW),
+            lambda: templates.move_pocket(self.co, group, pockets[0].pk, section, None, NOW),
+        )
+        self.assertEqual(results, [None, None])
+        places = list(Pocket.objects.values_list("position", flat=True))
+        self.assertEqual(len(set(places)), 4)
+
+    def test_published_by_two_people_is_one_template_in_two_versions(self) -> None:
+        self.plot.pocket()
+        group = self.plot.group.pk
+        results = at_once(
+            lambda: galleries.publish(self.plot.lead, group, "Growing", "", NOW),
+            lambda: galleries.publish(self.co, group, "Growing", "", NOW),
+        )
+        self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+        self.assertEqual(sorted(GalleryVersion.objects.values_list("number", flat=True)), [1, 2])
+        self.assertEqual(GalleryVersion.objects.values("template").distinct().count(), 1)
+
+
+class People(RaceCase):
+    def test_two_leads_who_step_down_at_once_leave_one(self) -> None:
+        group = self.plot.group.pk
+        staffing.set_role(self.plot.lead, group, self.co.pk, Role.LEAD, NOW)
+        results = at_once(
+            lambda: staffing.set_role(self.plot.lead, group, self.plot.lead.pk, Role.OBSERVER, NOW),
+            lambda: staffing.set_role(self.co, group, self.co.pk, Role.OBSERVER, NOW),
+        )
+        self.only_one(results, Refused)
+        self.assertEqual(StaffRole.objects.filter(role=Role.LEAD).count(), 1)
+
+    def test_two_accounts_of_one_name_at_once(self) -> None:
+        admin = builders.person("bright", administrator=True)
+        results = at_once(*[lambda: staffing.add_account(admin, "Blom", "Ida", "", NOW)] * 2)
+        self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+        self.assertEqual({one.person.username for one in results}, {"ida.blom", "ida.blom2"})
+
+    def test_an_adjustment_changed_by_two_people(self) -> None:
+        thandi = self.plot.student("thandi")
+        caseload = klass("Caseload", "lindqvist", "caseload")
+        Enrolment.objects.create(group=caseload.group, person=thandi.enrolment.person, first=TODAY, picture="leaf")
+        kept = builders.adjust(thandi, 1)
+
+        def change(days: int) -> Adjustment:
+            return adjustments.change(caseload.lead, kept.pk, adjustments.agreed(days, TODAY, None), 1, NOW)
+
+        self.only_one(at_once(lambda: change(2), lambda: change(3)), Stale)
+
+    def test_two_cards_made_at_once_leave_one_that_works(self) -> None:
+        thandi = self.plot.student("thandi")
+        make = lambda by: cards.make(by, self.plot.group.pk, [thandi.enrolment_id], NOW)  # noqa: E731
+        results = at_once(lambda: make(self.plot.lead), lambda: make(self.co))
+        self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+        self.assertEqual(SignInCard.objects.filter(voided_at=None).count(), 1)
+
+    def test_the_calendar_changed_by_two_administrators(self) -> None:
+        admins = [builders.person(name, administrator=True) for name in ("bright", "stone")]
+        key = calendars.calendar_data(admins[0])["key"]
+        terms = tuple(CalendarTerm(one.name, one.first, one.last) for one in Term.objects.all())
+
+        def change(by: Person, days: frozenset[int]) -> Any:
+            plan = CalendarPlan(terms, days, (), "Europe/London")
+            return calendars.change(by, plan, key, NOW)
+
+        four, six = frozenset(range(4)), frozenset(range(6))
+        self.only_one(at_once(lambda: change(admins[0], four), lambda: change(admins[1], six)), Stale)

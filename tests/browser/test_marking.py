@@ -1,0 +1,181 @@
+"""The marking pile as a marker works it off: order, keys, two markers, what is told beside the evidence."""
+
+import re
+from datetime import timedelta
+
+from playwright.sync_api import Page, expect
+
+from coatpeg.core.policy import Role
+from coatpeg.handins.models import Outcome, Submission
+from coatpeg.marking.models import DraftMark
+from tests import builders
+from tests.browser.case import BrowserCase
+
+
+class Marking(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.card = self.eight.pocket()
+        self.menu = self.eight.pocket("Menu", artefacts=1)
+        self.thandi = self.eight.student("thandi", period="P3")
+        self.josh = self.eight.student("josh", "Josh", "Ellery", period="P4")
+        self.handin = self.eight.handin(
+            self.card, self.menu, due=self.day(-4), opens=self.day(-30), now=self.now - timedelta(days=20)
+        )
+        self.pile = f"/g/{self.eight.group.pk}/pile"
+
+    def both_in(self) -> list[Submission]:
+        """Josh first, then Thandi."""
+        made = []
+        for minutes, portfolio in ((40, self.josh), (20, self.thandi)):
+            at = self.now - timedelta(minutes=minutes)
+            builders.fill(portfolio, self.card, at)
+            made.append(builders.hand_in(portfolio, self.handin, at))
+        return made
+
+    def desk(self, page: Page, name: str) -> None:
+        expect(page.get_by_role("region", name=f"{name} · Recipe card")).to_be_visible()
+
+    def test_oldest_first_late_is_told_and_skipping_leaves_it_on_the_pile(self) -> None:
+        self.both_in()
+        page = self.page(self.eight.lead, self.pile)
+        self.desk(page, "Ellery, Josh")
+        lines = page.get_by_role("region", name="2 to mark").get_by_role("listitem")
+        expect(lines).to_have_text([re.compile("Ellery, Josh"), re.compile("Dube, Thandi")])
+        expect(lines.first).to_contain_text("late")
+        page.get_by_role("button", name="Skip").click()
+        self.desk(page, "Dube, Thandi")
+        expect(lines).to_have_count(2)
+        page.get_by_role("button", name="Skip").click()
+        self.desk(page, "Ellery, Josh")
+
+    def test_a_score_that_does_not_fit_is_said_and_nothing_is_released(self) -> None:
+        self.both_in()
+        self.expected_complaints.append("422")
+        page = self.page(self.eight.lead, self.pile)
+        page.get_by_label("Feedback").fill("Clear.")
+        for written, words in (
+            ("lots", "“lots” is not a number."),
+            ("31", "31 is not between 0 and 30."),
+            ("7.5", "step of 1"),
+        ):
+            page.get_by_label("Score of 30 points").fill(written)
+            page.get_by_role("button", name=re.compile("Accept and next")).click()
+            expect(page.get_by_text(words).first).to_be_visible()
+        self.assertFalse(Outcome.objects.exists())
+        page.get_by_label("Score of 30 points").fill("30")
+        page.get_by_role("button", name=re.compile("Accept and next")).click()
+        self.desk(page, "Dube, Thandi")
+        self.assertEqual(Outcome.objects.get().mark.score, 30)
+
+    def test_a_draft_stays_when_the_marker_goes_away_and_comes_back(self) -> None:
+        self.both_in()
+        page = self.page(self.eight.lead, self.pile)
+        page.get_by_label("Feedback").fill("Half a thought")
+        expect(page.get_by_text("Draft saved; the student sees it with the outcome")).to_be_visible()
+        page.get_by_role("link", name="Pegs", exact=True).click()
+        expect(page.get_by_role("grid")).to_be_visible()
+        page.get_by_role("link", name=re.compile("Marking pile")).click()
+        expect(page.get_by_label("Feedback")).to_have_value("Half a thought")
+
+    def test_two_markers_in_one_draft_are_shown_both_texts(self) -> None:
+        first, _ = self.both_in()
+        marker = self.eight.staff("marker", Role.MARKER)
+        self.expected_complaints.append("409")
+        page, other = self.page(self.eight.lead, self.pile), self.page(marker, self.pile)
+        for one in (page, other):
+            self.desk(one, "Ellery, Josh")
+        page.get_by_label("Feedback").fill("From the teacher.")
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        other.get_by_label("Feedback").fill("From the marker.")
+        expect(other.get_by_text("Another marker changed this draft meanwhile")).to_be_visible()
+        expect(other.get_by_role("alert")).to_contain_text("From the teacher.")
+        self.no_violation(other)
+        other.get_by_role("button", name="Take theirs").click()
+        expect(other.get_by_label("Feedback")).to_have_value("From the teacher.")
+        self.assertEqual(DraftMark.objects.get(submission=first).feedback, "From the teacher.")
+
+    def test_sent_back_in_part_with_a_new_date(self) -> None:
+        self.both_in()
+        page = self.page(self.eight.lead, self.pile)
+        page.get_by_role("button", name="Send back").click()
+        dialog = page.get_by_role("dialog")
+        expect(dialog.get_by_text("There is no feedback yet.")).to_be_visible()
+        dialog.get_by_label("Menu").uncheck()
+        dialog.get_by_label("Due again by").fill(self.day(5).isoformat())
+        self.no_violation(page)
+        dialog.get_by_role("button", name="Send back and next").click()
+        self.desk(page, "Dube, Thandi")
+        outcome = Outcome.objects.get()
+        self.assertEqual((outcome.kind, outcome.pockets), ("sent_back", [self.card.pk]))
+        student = self.page(
+            self.josh.enrolment.person, f"/g/{self.eight.group.pk}/portfolio/{self.josh.pk}/{self.menu.pk}"
+        )
+        expect(student.get_by_text("Locked: handed in")).to_be_visible()
+        student.get_by_role("link", name=re.compile("^Recipe card")).click()
+        expect(student.get_by_role("textbox").first).to_be_editable()
+        expect(student.get_by_text("Hand in again by")).to_be_visible()
+
+    def test_an_earlier_submission_is_laid_beside(self) -> None:
+        first, _ = self.both_in()
+        builders.mark(self.eight.lead, first, self.now - timedelta(minutes=10), accept=False, feedback="Say why.")
+        evidence = self.josh.evidence.get(pocket=self.card)
+        builders.reflect(evidence, "Because of the frost. It was cold.", self.now - timedelta(minutes=5))
+        second = builders.hand_in(self.josh, self.handin, self.now - timedelta(minutes=4), seen=1)
+        page = self.page(self.eight.lead, f"{self.pile}/{second.pk}")
+        self.desk(page, "Ellery, Josh")
+        expect(page.get_by_text("submission 2 of 2")).to_be_visible()
+        page.get_by_role("button", name="Compare with 1").click()
+        expect(page.get_by_role("heading", name="Submission 1")).to_be_visible()
+        expect(page.get_by_text("One thing. Another thing.")).to_be_visible()
+        expect(page.get_by_text("Because of the frost. It was cold.")).to_be_visible()
+        expect(page.get_by_text("Say why.")).to_be_visible()
+        self.no_violation(page)
+
+    def test_the_same_file_from_two_students_and_an_empty_submission_are_told(self) -> None:
+        builders.fill(self.thandi, self.card, self.now)
+        builders.fill(self.josh, self.card, self.now)
+        builders.hand_in(self.josh, self.handin, self.now)
+        page = self.page(self.eight.lead, self.pile)
+        expect(page.get_by_text("“card.jpg” is the very file that Dube, Thandi brought in.")).to_be_visible()
+        late = self.eight.student(None, "Noor", "Vale")
+        empty = builders.hand_in(late, self.handin, self.now, even_if_empty=True)
+        page.goto(f"{self.live_server_url}{self.pile}/{empty.pk}")
+        expect(page.get_by_text("Handed in empty: the student was asked, and did so anyway.")).to_be_visible()
+
+    def test_taken_back_while_it_lies_on_the_desk(self) -> None:
+        first, _ = self.both_in()
+        page = self.page(self.eight.lead, self.pile)
+        self.desk(page, "Ellery, Josh")
+        builders.handing.take_back(self.josh.enrolment.person, first.pk, self.now)
+        expect(page.get_by_text("There is nothing to decide here now.")).to_be_visible(timeout=6000)
+        expect(page.get_by_text(re.compile("^Taken back"))).to_be_visible()
+        page.get_by_role("button", name="Next to mark").click()
+        self.desk(page, "Dube, Thandi")
+
+    def test_a_decided_one_is_reopened_from_the_desk(self) -> None:
+        first, _ = self.both_in()
+        builders.mark(self.eight.lead, first, self.now)
+        page = self.page(self.eight.lead, f"{self.pile}/{first.pk}")
+        expect(page.get_by_text("This is accepted.")).to_be_visible()
+        page.get_by_role("button", name="Reopen").click()
+        expect(page.get_by_role("textbox", name="Feedback")).to_have_value("Good careful work.")
+        expect(page.get_by_role("link", name="Marking pile 2 to mark")).to_be_visible()
+
+
+class Looking(BrowserCase):
+    def test_staff_look_into_a_portfolio_and_change_nothing(self) -> None:
+        eight = self.plot()
+        card, about = eight.pocket(), eight.pocket("About me", "page", prompt="Who are you?")
+        thandi = eight.student("thandi")
+        builders.fill(thandi, card, self.now)
+        builders.commands.write_page(thandi.enrolment.person, thandi.pk, about.pk, "I am Thandi.", 0, self.now)
+        page = self.page(eight.lead, f"/g/{eight.group.pk}/portfolio/{thandi.pk}/{about.pk}")
+        expect(page.get_by_text("I am Thandi.")).to_be_visible()
+        expect(page.get_by_role("textbox", name="Who are you?")).to_have_count(0)
+        page.get_by_role("link", name=re.compile("^Recipe card")).click()
+        expect(page.get_by_text("One thing. Another thing.")).to_be_visible()
+        for name in ("Add a picture or file", "Hand in", "Take out: card.jpg"):
+            expect(page.get_by_role("button", name=name)).to_have_count(0)
+        self.no_violation(page)
