@@ -10,6 +10,7 @@ from pathlib import Path
 
 import segno
 from django.conf import settings
+from PIL import ImageFile
 from weasyprint import HTML
 from weasyprint.urls import URLFetcher
 
@@ -19,6 +20,7 @@ from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person, School, TeachingGroup
 from coatpeg.people.rosters import Member, members
 
+ImageFile.LOAD_TRUNCATED_IMAGES = False  # WeasyPrint turns it on for everybody as it is loaded; half a picture is none
 MOST_CARDS = 160
 """Twenty pages, a few seconds. A year group prints by tutor group."""
 SHAPES: dict[str, str] = json.loads((Path(__file__).parent / "peg_shapes.json").read_text())
