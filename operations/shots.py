@@ -45,10 +45,48 @@ def _to_hand_in(page: Page) -> None:
     page.get_by_role("heading", name="To hand in").wait_for()
 
 
+def _template(page: Page) -> None:
+    page.get_by_role("link", name="Template").click()
+    page.get_by_role("button", name=re.compile("^Recipe card")).click()
+    page.get_by_label("artefacts", exact=True).fill("3")
+    page.get_by_role("status", name="What saving means").wait_for()
+
+
+PASTED = """Surname\tForename\tE-mail\tNumber\tPeriod
+Dube\tThandi\t\t\tP3
+Ellery\tJosh\tjosh@larkfield.example\t\tP4
+Okonkwo\tChidi\tchidi@larkfeild\t20906\tP3
+Nguyen\tLan Anh\tlan@larkfield.example\t20907\tP3
+Nguyen\tLan Anh\tlan@larkfield.example\t20907\tP3
+O'Neill\tSaoirse\tsaoirse@larkfield.example\t20908\tP4
+"""
+
+
+def _list(page: Page) -> None:
+    page.get_by_role("link", name="Set-up").click()
+    page.get_by_role("link", name="Bring in a list").click()
+    page.get_by_label("Paste the list here").fill(PASTED)
+    page.get_by_role("button", name="See what it does").click()
+    page.get_by_text("Not understood").first.wait_for()
+
+
+def _caseload(page: Page) -> None:
+    page.get_by_role("heading", name="Caseload").wait_for()
+    page.get_by_role("main").get_by_role("button", name=re.compile("fewer")).first.click()
+
+
+def _calendar(page: Page) -> None:
+    page.get_by_role("heading", name=re.compile("^Calendar of")).wait_for()
+
+
 SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "pegs": ("okafor", DESK, _cell),
     "marking-pile": ("okafor", DESK, _pile),
     "hand-ins": ("okafor", DESK, _handins),
+    "template": ("okafor", DESK, _template),
+    "set-up": ("okafor", DESK, _list),
+    "caseload": ("lindqvist", DESK, _caseload),
+    "calendar": ("bright", DESK, _calendar),
     "my-pockets": ("josh", DESK, _pocket),
     "my-pockets-tablet": ("josh", TABLET, _pocket),
     "to-hand-in-phone": ("josh", PHONE, _to_hand_in),

@@ -36,7 +36,7 @@ class Session(SessionAuth):
 
 api = NinjaAPI(
     title="Coat Peg",
-    version="0.1.0",
+    version="0.2.0",
     auth=Session(),
     docs_url=None,
     openapi_url=None,
