@@ -49,5 +49,6 @@ def short(family: str, given: str) -> str:
 
 def search_key(text: str) -> str:
     """A text folded for finding: without case and accents."""
-    decomposed = unicodedata.normalize("NFKD", text.casefold())
-    return "".join(one for one in decomposed if not unicodedata.combining(one))
+    # Taken apart before and after: a sign may hide a capital, and its small letter an accent.
+    small = unicodedata.normalize("NFKD", text).casefold()
+    return "".join(one for one in unicodedata.normalize("NFKD", small) if not unicodedata.combining(one))
