@@ -139,6 +139,14 @@ class SignInCard(models.Model):
     voided_at = models.DateTimeField(null=True, blank=True)
 
 
+class FeedAddress(models.Model):
+    """A person's secret calendar address: the hash of its secret. A new one, or none, makes the old one void."""
+
+    person = models.OneToOneField(Person, models.CASCADE, related_name="feed")
+    sha256 = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin")
+    made_at = models.DateTimeField()
+
+
 class RosterChange(models.Model):
     """What one whole-list action did, so that it can be undone; ``data`` is forgotten with the undo."""
 

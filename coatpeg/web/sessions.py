@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
-from ninja import Router
+from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 from pydantic import Field
@@ -18,10 +18,11 @@ from coatpeg.core import intake, texts
 from coatpeg.core.names import full
 from coatpeg.core.policy import Action, Role
 from coatpeg.events.changes import changes_after
+from coatpeg.handins import feeds
 from coatpeg.people import accounts, cards
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Enrolment, Person, School
+from coatpeg.people.models import Enrolment, FeedAddress, Person, School
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Shape
 from coatpeg.portfolios.models import Portfolio
@@ -209,3 +210,32 @@ def _groups(person: Person) -> list[dict[str, Any]]:
         }
         for one in found
     ]
+
+
+class FeedShape(Shape):
+    """A calendar address: whole once, when it is made; later only since when it works."""
+
+    address: str | None
+    since: datetime | None
+
+
+@router.get("/feed", response=FeedShape, operation_id="see_feed", openapi_extra=USE)
+def see_feed(request: HttpRequest) -> Any:
+    """Whether this person has a calendar address."""
+    kept = FeedAddress.objects.filter(person=person_of(request)).first()
+    return {"address": None, "since": kept.made_at if kept else None}
+
+
+@router.post("/feed", response=FeedShape, operation_id="make_feed", openapi_extra=USE)
+def make_feed(request: HttpRequest) -> Any:
+    """Make a new calendar address; an older one no longer works."""
+    moment = now()
+    secret = feeds.new_address(person_of(request), moment)
+    return {"address": request.build_absolute_uri(f"/calendar/{secret}.ics"), "since": moment}
+
+
+@router.delete("/feed", response={204: None}, operation_id="revoke_feed", openapi_extra=USE)
+def revoke_feed(request: HttpRequest) -> Any:
+    """Make the calendar address void."""
+    feeds.revoke(person_of(request), now())
+    return Status(204, None)

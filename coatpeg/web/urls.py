@@ -3,10 +3,12 @@
 from django.urls import path, re_path
 
 from coatpeg.web.api import api
+from coatpeg.web.feeds import calendar_feed
 from coatpeg.web.pages import front, health
 
 urlpatterns = [
     path("api/", api.urls),
     path("health", health),
+    path("calendar/<str:secret>.ics", calendar_feed),
     re_path(r"^(?!static/|api/).*$", front),
 ]

@@ -131,6 +131,9 @@ CALLS: dict[str, Call] = {
     "see_session": get("/api/session"),
     "sign_in": send("post", "/api/session", lambda t: {"username": "nobody", "password": "x"}),
     "sign_in_by_card": send("post", "/api/session/card", lambda t: {"secret": "nothing"}),
+    "see_feed": get("/api/feed"),
+    "make_feed": send("post", "/api/feed"),
+    "revoke_feed": send("delete", "/api/feed"),
     "sign_out": send("delete", "/api/session"),
     "follow_changes": get(GROUP + "/changes"),
     "see_pegs": get(GROUP + "/pegs"),
@@ -217,7 +220,7 @@ CALLS: dict[str, Call] = {
     "read_thumbnail": get(ARTEFACT + "/thumbnails/small"),
 }
 OPEN_TO_ALL = {"see_session", "sign_in", "sign_in_by_card"}
-NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out"}
+NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out", "see_feed", "make_feed", "revoke_feed"}
 OF_SCHOOL = {
     "see_gallery",
     "see_calendar",

@@ -156,6 +156,23 @@ class SettingUp(BrowserCase):
         expect(page.get_by_text("This is the only lead of the class.")).to_be_visible()
         self.no_violation(page)
 
+    def test_a_calendar_address_is_shown_once_and_ended(self) -> None:
+        page = self.page(self.eight.lead)
+        page.get_by_role("button", name=re.compile("account of")).click()
+        page.get_by_role("menuitem", name="Due dates in your calendar").click()
+        page.get_by_role("button", name="Make an address").click()
+        address = page.get_by_label("Your address, shown this once").input_value()
+        self.assertTrue(address.startswith(f"{self.live_server_url}/calendar/"))
+        self.no_violation(page)
+        page.get_by_role("button", name="Close").click()
+        page.reload()
+        page.get_by_role("button", name=re.compile("account of")).click()
+        page.get_by_role("menuitem", name="Due dates in your calendar").click()
+        expect(page.get_by_text(re.compile("^You made an address on"))).to_be_visible()
+        expect(page.get_by_label("Your address, shown this once")).to_have_count(0)
+        page.get_by_role("button", name="End it").click()
+        expect(page.get_by_role("button", name="Make an address")).to_be_visible()
+
     def test_a_class_is_started_from_the_account(self) -> None:
         page = self.page(self.eight.lead)
         page.get_by_role("button", name=re.compile("account of")).click()

@@ -47,7 +47,8 @@ class Names(SimpleTestCase):
     def test_the_order_is_always_the_same(self, people: list[tuple[str, str]]) -> None:
         keyed = [(*one, place) for place, one in enumerate(people)]
         there = sorted(keyed, key=lambda one: names.sort_key(*one))
-        back = sorted(keyed[::-1], key=lambda one: names.sort_key(*one))
+        keyed.reverse()
+        back = sorted(keyed, key=lambda one: names.sort_key(*one))
         self.assertEqual(there, back)
 
 

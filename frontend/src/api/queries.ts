@@ -78,6 +78,12 @@ export const galleryQuery = (text: string) =>
     queryFn: () => data(client.GET("/api/gallery", { params: { query: { text } } })),
   });
 
+export const feedQuery = queryOptions({
+  queryKey: ["feed"],
+  queryFn: () => data(client.GET("/api/feed")),
+  staleTime: Infinity,
+});
+
 export const accountsQuery = queryOptions({
   queryKey: ["accounts"],
   queryFn: () => data(client.GET("/api/accounts")),

@@ -256,6 +256,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Feed
+         * @description Whether this person has a calendar address.
+         */
+        get: operations["see_feed"];
+        put?: never;
+        /**
+         * Make Feed
+         * @description Make a new calendar address; an older one no longer works.
+         */
+        post: operations["make_feed"];
+        /**
+         * Revoke Feed
+         * @description Make the calendar address void.
+         */
+        delete: operations["revoke_feed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gallery": {
         parameters: {
             query?: never;
@@ -2065,6 +2093,16 @@ export interface components {
             picture: string;
             /** Tint */
             tint: number;
+        };
+        /**
+         * FeedShape
+         * @description A calendar address: whole once, when it is made; later only since when it works.
+         */
+        FeedShape: {
+            /** Address */
+            address: string | null;
+            /** Since */
+            since: string | null;
         };
         /**
          * FeedbackLine
@@ -4025,6 +4063,64 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SavedShape"];
                 };
+            };
+        };
+    };
+    see_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedShape"];
+                };
+            };
+        };
+    };
+    make_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedShape"];
+                };
+            };
+        };
+    };
+    revoke_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

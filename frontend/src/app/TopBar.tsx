@@ -1,7 +1,7 @@
 /** Mark, class switcher, where in the term we are, account. */
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions, Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { Check, ChevronDown, LogOut, Plus, School } from "lucide-react";
+import { CalendarDays, Check, ChevronDown, LogOut, Plus, School } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { client, data } from "../api/client";
@@ -14,6 +14,8 @@ import { TEXTS } from "./texts";
 
 // Few start a class, and not every day.
 const NewClass = lazy(() => import("./NewClass").then((view) => ({ default: view.NewClass })));
+
+const FeedDialog = lazy(() => import("./FeedDialog").then((view) => ({ default: view.FeedDialog })));
 
 const ROLES: Record<string, string> = {
   lead: "lead",
@@ -92,9 +94,15 @@ function Account({ session }: { session: Session }) {
     await navigate("/");
   };
   const [starting, setStarting] = useState(false);
+  const [feeding, setFeeding] = useState(false);
   if (!session.person) return null;
   return (
     <>
+    {feeding && (
+      <Suspense>
+        <FeedDialog onClose={() => setFeeding(false)} />
+      </Suspense>
+    )}
     {starting && (
       <Suspense>
         <NewClass open onClose={() => setStarting(false)} />
@@ -115,6 +123,12 @@ function Account({ session }: { session: Session }) {
           <p className="font-semibold">{session.person.full_name}</p>
           <p className="text-quiet">{session.school}</p>
         </div>
+        <MenuItem>
+          <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setFeeding(true)}>
+            <CalendarDays aria-hidden size={16} />
+            {TEXTS.feed}
+          </button>
+        </MenuItem>
         {session.person.staff && (
           <MenuItem>
             <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setStarting(true)}>

@@ -8,6 +8,7 @@ export const TEXTS = {
   away: "Coat Peg cannot be reached just now. It keeps trying; what you typed is safe on this device.",
   back: "Connected again.",
   newClass: "Start a class",
+  feed: "Due dates in your calendar",
   signOut: "Sign out",
   school: "The school",
   signIn: "Sign in",

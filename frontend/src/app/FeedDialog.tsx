@@ -1,0 +1,57 @@
+/** A person's calendar address: made, shown once, made void. */
+import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, data } from "../api/client";
+import { Problem } from "../api/problem";
+import { feedQuery } from "../api/queries";
+import { Button } from "../ui/Button";
+import { dayOf } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+
+export function FeedDialog({ onClose }: { onClose: () => void }) {
+  const kept = useQuery(feedQuery);
+  const queries = useQueryClient();
+  const make = useMutation({
+    mutationFn: () => data(client.POST("/api/feed")),
+    onSuccess: (made) => queries.setQueryData(feedQuery.queryKey, made),
+  });
+  const revoke = useMutation({
+    mutationFn: () => data(client.DELETE("/api/feed")),
+    onSuccess: () => queries.setQueryData(feedQuery.queryKey, { address: null, since: null }),
+  });
+  const error = make.error ?? revoke.error;
+  const address = kept.data?.address;
+  const since = kept.data?.since;
+  return (
+    <Dialog open onClose={onClose} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
+      <div className="fixed inset-0 flex items-center justify-center p-4">
+        <DialogPanel className="flex w-full max-w-lg flex-col gap-4 rounded-lg bg-paper p-6 text-base text-ink shadow-lg">
+          <DialogTitle className="text-xl">Due dates in your own calendar</DialogTitle>
+          <p>A calendar program that subscribes to your address shows when what is due. Whoever has the address can read titles and classes, nothing else.</p>
+          {address && (
+            <label className="font-bold">
+              Your address, shown this once
+              <input readOnly value={address} onFocus={(event) => event.target.select()} className="mt-1 block min-h-11 w-full rounded-md border border-control bg-ground px-3 text-sm font-normal" />
+            </label>
+          )}
+          {!address && since && <p>You made an address on {dayOf(since)}. It works until you make another one or end it.</p>}
+          {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
+          <div className="flex flex-wrap gap-2">
+            <Button look="main" big disabled={make.isPending} onClick={() => make.mutate()}>
+              {since ? "Make a new one" : "Make an address"}
+            </Button>
+            {since && (
+              <Button big disabled={revoke.isPending} onClick={() => revoke.mutate()}>
+                End it
+              </Button>
+            )}
+            <Button big onClick={onClose}>
+              Close
+            </Button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}
