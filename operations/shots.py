@@ -47,7 +47,8 @@ def _to_hand_in(page: Page) -> None:
 
 def _template(page: Page) -> None:
     page.get_by_role("link", name="Template").click()
-    page.get_by_role("button", name=re.compile("^Recipe card")).click()
+    outline = page.get_by_role("navigation", name="Outline of the template")
+    outline.get_by_role("button", name=re.compile("^Recipe card")).click()
     page.get_by_label("artefacts", exact=True).fill("3")
     page.get_by_role("status", name="What saving means").wait_for()
 
