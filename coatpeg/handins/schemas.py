@@ -8,8 +8,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from coatpeg.people.api import AdjustmentShape
-from coatpeg.people.schemas import Face, Named, NamedFace, Shape
+from coatpeg.people.schemas import AdjustmentShape, Face, Named, NamedFace, Shape
 from coatpeg.portfolios.schemas import ArtefactShape
 
 StatusWord = Literal["not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"]

@@ -16,12 +16,11 @@ from coatpeg.handins import templates
 from coatpeg.handins.schemas import ChipShape
 from coatpeg.outlines.reading import chip_data
 from coatpeg.people.requests import now, person_of
-from coatpeg.people.schemas import Shape
+from coatpeg.people.schemas import KindWord, Shape
 
 router = Router(tags=["template"])
 SEE = {"x-action": Action.SEE_TEMPLATE.name}
 EDIT = {"x-action": Action.EDIT_TEMPLATE.name}
-PocketWord = Literal["evidence", "page", "links"]
 TakesWord = Literal["picture", "file", "link"]
 
 
@@ -29,7 +28,7 @@ class PocketSettings(Shape):
     """What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given."""
 
     title: str
-    kind: PocketWord
+    kind: KindWord
     directions: str = ""
     prompt: str = ""
     artefacts: int = 0

@@ -12,10 +12,9 @@ from pydantic import Field
 from coatpeg.core.policy import Action, Role
 from coatpeg.people import adjustments, staffing
 from coatpeg.people.requests import now, person_of
-from coatpeg.people.schemas import Shape
+from coatpeg.people.schemas import AdjustmentShape, KindWord, Shape
 
 router = Router(tags=["staff"])
-KindWord = Literal["evidence", "page", "links"]
 StaffWord = Literal["lead", "co_teacher", "marker", "observer"]
 
 
@@ -179,22 +178,6 @@ def set_active(request: HttpRequest, person_id: int, body: ActiveIn) -> Any:
 def new_password(request: HttpRequest, person_id: int) -> Any:
     """Give a staff account a new first password."""
     return _new(staffing.new_password(person_of(request), person_id, now()))
-
-
-class AdjustmentShape(Shape):
-    """What was agreed for a student. ``percent`` of the asked length; ``without``: kinds of pocket."""
-
-    id: int
-    extra_days: int
-    fewer_artefacts: int
-    percent: int
-    spoken: bool
-    without: list[KindWord]
-    first: date
-    last: date | None
-    reason: str
-    by: str
-    version: int
 
 
 class AdjustmentsShape(Shape):

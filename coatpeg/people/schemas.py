@@ -2,7 +2,13 @@
 
 from __future__ import annotations
 
+from datetime import date
+from typing import Literal
+
 from pydantic import BaseModel, ConfigDict
+
+KindWord = Literal["evidence", "page", "links"]
+"""A kind of pocket."""
 
 
 class Shape(BaseModel):
@@ -43,3 +49,19 @@ class ErrorShape(Shape):
     status: int
     where: str = ""
     fix: str = ""
+
+
+class AdjustmentShape(Shape):
+    """What was agreed for a student. ``percent`` of the asked length; ``without``: kinds of pocket."""
+
+    id: int
+    extra_days: int
+    fewer_artefacts: int
+    percent: int
+    spoken: bool
+    without: list[KindWord]
+    first: date
+    last: date | None
+    reason: str
+    by: str
+    version: int

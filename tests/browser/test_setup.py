@@ -64,6 +64,26 @@ class SettingUp(BrowserCase):
         expect(page.get_by_role("heading", name="There is nobody in this class yet")).to_be_visible()
         self.assertFalse(Portfolio.objects.exists())
 
+    def test_a_part_of_a_name_without_accents_finds_its_student(self) -> None:
+        for given, family in (("Bo", "Ångström"), ("Zoë", "O'Neill"), ("Łukasz", "Groß"), ("Thandi", "Dube")):
+            self.eight.student(None, given, family)
+        page = self.page(self.eight.lead, self.setup)
+        rows = page.get_by_role("table", name="Class list").get_by_role("row")
+        expect(rows).to_have_count(5)
+        for typed, named in (
+            ("angs", "Ångström, Bo"),
+            ("zoe", "O'Neill, Zoë"),
+            ("ßGR", None),
+            ("du th", "Dube, Thandi"),
+        ):
+            page.get_by_label("Find in the list").fill(typed)
+            expect(rows).to_have_count(2 if named else 1)
+            if named:
+                expect(rows.nth(1)).to_contain_text(named)
+        expect(page.get_by_text("Nobody of that name is in the list.")).to_have_count(0)
+        page.get_by_label("Find in the list").fill("nobody")
+        expect(page.get_by_text("Nobody of that name is in the list.")).to_be_visible()
+
     def test_a_guess_of_a_column_is_corrected_over_the_column(self) -> None:
         page = self.page(self.eight.lead, self.setup)
         self.bring(page, "Thandi\tDube\nJosh\tEllery\nAda\tBo\n")

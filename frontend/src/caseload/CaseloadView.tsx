@@ -7,6 +7,7 @@ import type { Schema } from "../api/client";
 import { caseloadQuery } from "../api/queries";
 import { useGroupId } from "../app/session";
 import { plural } from "../ui/dates";
+import { found } from "../ui/find";
 import { ListedName } from "../ui/ListedName";
 import { PegPicture } from "../ui/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -17,15 +18,14 @@ type Student = Schema["CaseloadStudent"];
 
 export function CaseloadView() {
   const groupId = useGroupId();
-  const found = useQuery(caseloadQuery(groupId));
+  const caseload = useQuery(caseloadQuery(groupId));
   const [address, setAddress] = useSearchParams();
   const [text, setText] = useState("");
-  if (found.isPending) return <Waiting />;
-  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
-  const { students, today } = found.data;
+  if (caseload.isPending) return <Waiting />;
+  if (caseload.isError) return <Failed error={caseload.error} again={() => void caseload.refetch()} />;
+  const { students, today } = caseload.data;
   if (students.length === 0) return <Nobody groupId={groupId} />;
-  const words = text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase().split(/\s+/).filter(Boolean);
-  const rows = students.filter((one) => words.every((word) => one.find.includes(word)));
+  const rows = found(students, text);
   const chosen = students.find((one) => one.id === Number(address.get("student"))) ?? null;
   return (
     <div className="flex min-h-0 flex-1 gap-4 p-5 max-lg:flex-col max-lg:overflow-y-auto">

@@ -1,5 +1,6 @@
 /** Which students the chips let through. All filters combine; a chip counts with the other filters on. */
 import type { Schema } from "../api/client";
+import { found } from "../ui/find";
 import { FILTERS } from "./texts";
 import type { FilterName } from "./texts";
 
@@ -39,10 +40,6 @@ export function chosenFrom(address: URLSearchParams): Chosen {
   };
 }
 
-function folded(text: string): string {
-  return text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
-}
-
 function fits(row: Row, chip: FilterName, column: number): boolean {
   if (chip === "quiet") return row.quiet && !row.left;
   const cells = column < 0 ? row.cells : row.cells.slice(column, column + 1);
@@ -52,12 +49,8 @@ function fits(row: Row, chip: FilterName, column: number): boolean {
 /** The rows to show, and how many rows each chip would leave. */
 export function filtered(board: Board, chosen: Chosen): { rows: Row[]; counts: Record<FilterName, number> } {
   const column = board.handins.findIndex((one) => one.id === chosen.handin);
-  const words = folded(chosen.find).split(/\s+/).filter(Boolean);
-  const base = board.students.filter(
-    (row) =>
-      (!chosen.period || row.period === chosen.period) &&
-      (!chosen.group || row.groups.includes(chosen.group)) &&
-      words.every((word) => row.find.includes(word)),
+  const base = found(board.students, chosen.find).filter(
+    (row) => (!chosen.period || row.period === chosen.period) && (!chosen.group || row.groups.includes(chosen.group)),
   );
   const rows = base.filter((row) => chosen.chips.every((chip) => fits(row, chip, column)));
   const names = Object.keys(FILTERS) as FilterName[];

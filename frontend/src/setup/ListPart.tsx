@@ -11,6 +11,7 @@ import { rosterQuery } from "../api/queries";
 import { download } from "../api/upload";
 import { Button } from "../ui/Button";
 import { dayOf, plural, shortDay } from "../ui/dates";
+import { found } from "../ui/find";
 import { ListedName } from "../ui/ListedName";
 import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/PegPicture";
@@ -27,14 +28,14 @@ const HEADS = ["", "", "Student", "Period", "Group", "Number", "User name", "E-m
 
 export function ListPart({ groupId }: { groupId: number }) {
   const [address, setAddress] = useSearchParams();
-  const found = useQuery(rosterQuery(groupId));
-  if (found.isPending) return <Waiting />;
-  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
-  if (address.get("bring") === "1" && found.data.may_change) {
-    return <ListImport groupId={groupId} roster={found.data} onClose={() => setAddress({})} />;
+  const roster = useQuery(rosterQuery(groupId));
+  if (roster.isPending) return <Waiting />;
+  if (roster.isError) return <Failed error={roster.error} again={() => void roster.refetch()} />;
+  if (address.get("bring") === "1" && roster.data.may_change) {
+    return <ListImport groupId={groupId} roster={roster.data} onClose={() => setAddress({})} />;
   }
-  if (found.data.students.length === 0) return <Nobody may={found.data.may_change} />;
-  return <List roster={found.data} groupId={groupId} />;
+  if (roster.data.students.length === 0) return <Nobody may={roster.data.may_change} />;
+  return <List roster={roster.data} groupId={groupId} />;
 }
 
 function Nobody({ may }: { may: boolean }) {
@@ -56,16 +57,10 @@ function BringLink() {
   );
 }
 
-/** Without case and accents, as the server folds what it gives in ``find``. */
-function folded(text: string): string {
-  return text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
-}
-
 function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: number }) {
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const words = folded(text).split(/\s+/).filter(Boolean);
-  const rows = roster.students.filter((one) => words.every((word) => one.find.includes(word)));
+  const rows = found(roster.students, text);
   const present = roster.students.filter((one) => !one.left).length;
   const choosable = rows.filter((one) => !one.left).map((one) => one.id);
   const all = choosable.length > 0 && choosable.every((id) => chosen.has(id));
