@@ -105,8 +105,7 @@ def _working(group_id: int) -> dict[int, int]:
 def preview(person: Person, group_id: int, pocket_id: int, plan: PocketPlan, now: datetime) -> ToldImpact:
     """What changed settings of a pocket would mean; ``Invalid`` where they cannot be taken."""
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
-    template = Template.objects.get(group_id=group_id)
-    pocket = editing.pocket_of(template, pocket_id)
+    pocket = editing.pocket_of(editing.template_of(group_id), pocket_id)
     return _told(group_id, pocket, _checked(group_id, pocket, plan), now)
 
 

@@ -19,11 +19,23 @@ MOST_POCKETS = 200
 """In one template. A leavers' plan over four years has about eighty."""
 
 
+def template_of(group_id: int) -> Template:
+    """A class's template, for reading."""
+    found = Template.objects.filter(group_id=group_id).first()
+    if found is None:
+        raise _no_template()
+    return found
+
+
+def _no_template() -> Gone:
+    return Gone("This class has no template.", fix="A caseload has none: its students work in their classes.")
+
+
 def locked_template(group_id: int) -> Template:
     """A class's template with its row locked: the first step of every change of it."""
     found = Template.objects.select_for_update().filter(group_id=group_id).first()
     if found is None:
-        raise Gone("This class has no template.", fix="A caseload has none: its students work in their classes.")
+        raise _no_template()
     return found
 
 

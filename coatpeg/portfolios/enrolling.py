@@ -57,6 +57,8 @@ class _Written:
     """Period memberships made."""
     ended: list[tuple[int, str | None]] = field(default_factory=list)
     """(period membership, its last day before)"""
+    moved: list[tuple[int, int]] = field(default_factory=list)
+    """(period membership, its period before)"""
     groups: list[tuple[int, int]] = field(default_factory=list)
     """(working group, enrolment) added"""
     ungrouped: list[tuple[int, int]] = field(default_factory=list)
@@ -227,12 +229,17 @@ def _place_in_periods(to: _Applying, wanted: Mapping[int, str], joins: date) -> 
         before = standing.get(enrolment_id)
         if before and before.period_id == periods[name].pk:
             continue
-        begins = joins
+        if before and before.first >= to.today:
+            # Put there today, or to begin later: that was a slip, and is set right as if it had never been.
+            to.written.moved.append((before.pk, before.period_id))
+            before.period = periods[name]
+            before.save(update_fields=["period"])
+            continue
         if before:
-            begins = max(to.today, before.first + ONE_DAY)
             to.written.ended.append((before.pk, None))
-            before.last = begins - ONE_DAY
+            before.last = to.today - ONE_DAY
             before.save(update_fields=["last"])
+        begins = to.today if before else joins
         rows.append(models.PeriodMembership(enrolment_id=enrolment_id, period=periods[name], first=begins))
     made = models.PeriodMembership.objects.bulk_create(rows, batch_size=AT_ONCE)
     to.written.memberships += [one.pk for one in made]
@@ -260,6 +267,8 @@ def _place_in_groups(to: _Applying, wanted: Mapping[int, str]) -> None:
 def _mark_left(doing: Deed, group_id: int, leaving: set[int], today: date, written: _Written) -> None:
     """Let enrolments end today; the portfolios stay as they are."""
     for enrolment in models.Enrolment.objects.filter(pk__in=leaving, group_id=group_id).order_by("pk"):
+        if enrolment.last is not None and enrolment.last <= today:
+            continue  # left already: their last day stays what it was
         written.left.append((enrolment.pk, enrolment.last.isoformat() if enrolment.last else None))
         enrolment.last = today
         enrolment.save(update_fields=["last"])
@@ -277,8 +286,10 @@ def mark_left(person: models.Person, group_id: int, leaving: set[int], now: date
             raise Gone("One of them is not in this class.", fix="Load the list again.")
         written = _Written()
         _mark_left(doing, group_id, leaving, today, written)
+        if not written:
+            return Applied(None, {}, 0)
         change = models.RosterChange.objects.create(group=group, person=person, at=now, data=vars(written))
-        return Applied(change.pk, {}, len(leaving))
+        return Applied(change.pk, {}, len(written.left))
 
 
 def undo(person: models.Person, group_id: int, change_id: int, now: datetime) -> None:
@@ -320,6 +331,8 @@ def _restore(data: Mapping[str, Any]) -> None:
         models.Enrolment.objects.filter(pk=enrolment).update(last=last)
     models.Absence.objects.filter(pk__in=data["absences"]).delete()
     models.PeriodMembership.objects.filter(pk__in=data["memberships"]).delete()
+    for membership, period in data["moved"]:
+        models.PeriodMembership.objects.filter(pk=membership).update(period=period)
     for membership, last in data["ended"]:
         models.PeriodMembership.objects.filter(pk=membership).update(last=last)
     links = models.WorkingGroup.members.through

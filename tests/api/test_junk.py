@@ -43,6 +43,8 @@ class Junk(ApiCase):
         builders.Enrolment.objects.create(
             group=caseload.group, person=cls.own.portfolio.enrolment.person, first=caseload.group.first, picture="leaf"
         )
+        cls.caseload = caseload.group.pk
+        caseload.template.delete()  # as a caseload that was started has none
         cls.people = [
             cls.own.of.lead,
             cls.own.portfolio.enrolment.person,
@@ -104,6 +106,8 @@ class Junk(ApiCase):
     def path(self, template: str) -> str:
         """An address with ids that are there, or (one time in five) with one that is not."""
         ids = {name: 987_654 if self.dealer.random() < 0.2 else pk for name, pk in self.ids.items()}
+        if self.dealer.random() < 0.25:
+            ids["group_id"] = self.caseload
         return template.format(**ids)
 
     def send(self, client: Client, method: str, path: str, operation: dict[str, Any]) -> Any:

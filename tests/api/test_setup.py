@@ -201,6 +201,24 @@ class Lists(ApiCase):
         spans = PeriodMembership.objects.filter(enrolment__person__number="20101").order_by("first")
         self.assertEqual([(one.period.name, one.last) for one in spans], [("P3", date(2026, 11, 3)), ("P4", None)])
 
+    def test_a_period_given_by_mistake_today_is_set_right_at_once(self) -> None:
+        self.bring(self.TWO)
+        self.bring("Number\tSurname\tForename\tPeriod\n7\tBo\tAda\tP3\n")
+        done = self.bring("Number\tSurname\tForename\tPeriod\n7\tBo\tAda\tP4\n")
+        self.assertEqual([one["period"] for one in self.roster() if one["number"] == "7"], ["P4"])
+        self.assertEqual(PeriodMembership.objects.filter(enrolment__person__number="7").count(), 1)
+        self.ok(self.plot.lead, "POST", f"{self.path}/changes/{done['change']}/undo")
+        self.assertEqual([one["period"] for one in self.roster() if one["number"] == "7"], ["P3"])
+
+    def test_who_has_left_already_keeps_their_last_day(self) -> None:
+        self.bring(self.TWO)
+        josh = Enrolment.objects.get(person__number="20102")
+        josh.last = date(2026, 10, 16)
+        josh.save()
+        done = self.ok(self.plot.lead, "POST", f"{self.path}/leave", {"students": [josh.pk]})
+        josh.refresh_from_db()
+        self.assertEqual((done, josh.last), ({"change": None, "counts": {}, "left": 0}, date(2026, 10, 16)))
+
     def test_a_student_of_another_class_joins_with_a_portfolio_of_this_one(self) -> None:
         other = klass("9 Forge", "marsh")
         lee = other.student("lee", "Lee", "Moss").enrolment.person

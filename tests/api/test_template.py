@@ -202,3 +202,6 @@ class LayingOut(TemplateCase):
         path = f"/groups/{caseload.group.pk}/template"
         self.assertFalse(self.ok(caseload.lead, "GET", path)["may_change"])
         self.problem(404, caseload.lead, "POST", f"{path}/sections", {"title": "Start"})
+        body = self.settings(self.card)
+        for method, of in (("POST", f"/pockets/{self.card.pk}/preview"), ("PUT", f"/pockets/{self.card.pk}")):
+            self.problem(404, caseload.lead, method, f"{path}{of}", body)

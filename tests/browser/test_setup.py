@@ -424,7 +424,7 @@ class ByKeyboard(BrowserCase):
         opener.focus()
         page.keyboard.press("Enter")
         dialog = page.get_by_role("dialog")
-        expect(dialog).to_be_visible()
+        expect(dialog.get_by_role("heading", name="Bring in a template")).to_be_visible()
         for _ in range(12):
             page.keyboard.press("Tab")
             self.assertTrue(page.evaluate("document.activeElement.closest('[role=dialog]') !== null"))
