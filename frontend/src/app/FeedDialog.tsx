@@ -7,8 +7,10 @@ import { feedQuery } from "../api/queries";
 import { Button } from "../ui/Button";
 import { dayOf } from "../ui/dates";
 import { Notice } from "../ui/Notice";
+import { useReturnFocus } from "../ui/useReturnFocus";
 
 export function FeedDialog({ onClose }: { onClose: () => void }) {
+  useReturnFocus();
   const kept = useQuery(feedQuery);
   const queries = useQueryClient();
   const make = useMutation({

@@ -8,12 +8,14 @@ import { Problem } from "../api/problem";
 import { sessionQuery } from "../api/queries";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
+import { useReturnFocus } from "../ui/useReturnFocus";
 import { useSession } from "./session";
 
 const FIELD = "mt-1 block min-h-10 w-full rounded-md border border-control bg-paper px-3 font-normal";
 type Kind = "class" | "cohort" | "caseload";
 
 export function NewClass({ open, onClose }: { open: boolean; onClose: () => void }) {
+  useReturnFocus();
   const session = useSession();
   const form = useForm({ defaultValues: { name: "", kind: "class" as Kind, first: session.today, last: "" } });
   const queries = useQueryClient();

@@ -11,6 +11,7 @@ import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { useReturnFocus } from "../ui/useReturnFocus";
 import { useSettled } from "../ui/useSettled";
 import { Waiting } from "../ui/Waiting";
 
@@ -20,6 +21,7 @@ interface Props {
 }
 
 export function GalleryDialog({ groupId, onClose }: Props) {
+  useReturnFocus();
   const [from, setFrom] = useState<"gallery" | "class">("gallery");
   const queries = useQueryClient();
   const say = useSay();
