@@ -60,9 +60,12 @@ class SettingUp(BrowserCase):
         expect(student.get_by_role("link", name=re.compile("^About me"))).to_be_visible()
         self.assertLess(time.monotonic() - begun, 60)
         self.no_violation(page)
+        self.expected_complaints.append("401")
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("heading", name="There is nobody in this class yet")).to_be_visible()
         self.assertFalse(Portfolio.objects.exists())
+        # The account went with the undone list: whoever was signed in with it is told so at the next poll.
+        expect(student.get_by_text("You were signed out", exact=False)).to_be_visible()
 
     def test_a_part_of_a_name_without_accents_finds_its_student(self) -> None:
         for given, family in (("Bo", "Ångström"), ("Zoë", "O'Neill"), ("Łukasz", "Groß"), ("Thandi", "Dube")):
