@@ -49,6 +49,14 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
         set_handin(teacher, group.pk, plan, start)
 
 
+HOURS: list[dict[str, object]] = [
+    {"key": "day", "title": "Date", "type": "date", "required": True},
+    {"key": "what", "title": "What I did", "type": "text", "required": True},
+    {"key": "hours", "title": "Hours", "type": "number", "required": True, "unit": "h"},
+    {"key": "learnt", "title": "What I took from it", "type": "long_text", **sentences(1, 3)},
+]
+
+
 def leavers(
     group: TeachingGroup, counsellor: Person, students: list[Kept], days: Days, start: datetime, now: datetime
 ) -> None:
@@ -64,6 +72,13 @@ def leavers(
                     "directions": "What you would like to do after school, and what you need for it.",
                     "prompt": "What comes next?",
                     **sentences(2, 10),
+                },
+                {
+                    "title": "Hours for others",
+                    "kind": "log",
+                    "directions": "Every time you help in school or outside of it. Forty hours until you leave.",
+                    "rows": 4,
+                    "log": {"columns": HOURS, "target": {"column": "hours", "amount": "40", "each_week": False}},
                 },
                 {
                     "title": "What I am good at",

@@ -17,12 +17,22 @@ from coatpeg.handins.setting import Plan, set_handin
 from coatpeg.marking import commands as marking
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Period, Person
-from coatpeg.portfolios import commands
+from coatpeg.portfolios import commands, logs
 from demo import words
 from demo.building import Days, Kept, sentences
 from demo.drawing import drawn
 
 ZONE = "Europe/London"
+
+BEDS = ("North bed", "South bed", "Wall bed", "Tunnel")
+PICKED = ("Carrots", "Beans", "Chard", "Beetroot", "Onions", "Courgettes")
+CROPS: list[dict[str, object]] = [
+    {"key": "day", "title": "Date", "type": "date", "required": True},
+    {"key": "bed", "title": "Bed", "type": "choice", "required": True, "choices": list(BEDS)},
+    {"key": "crop", "title": "Crop", "type": "choice", "required": True, "choices": list(PICKED)},
+    {"key": "grams", "title": "Harvest", "type": "number", "required": True, "unit": "g"},
+    {"key": "picture", "title": "Picture", "type": "artefact"},
+]
 
 SECTIONS: dict[str, list[dict[str, object]]] = {
     "Start": [
@@ -56,12 +66,10 @@ SECTIONS: dict[str, list[dict[str, object]]] = {
         },
         {
             "title": "Crop log",
-            "kind": "evidence",
-            "directions": "Weigh everything your bed gives, the day it is picked. Photograph your log sheet.",
-            "prompt": "What do your numbers say?",
-            "artefacts": 1,
-            "reflection_on_each": True,
-            **sentences(2, 4),
+            "kind": "log",
+            "directions": "Weigh everything your bed gives, the day it is picked.",
+            "rows": 6,
+            "log": {"columns": CROPS, "target": {"column": "grams", "amount": "2500", "each_week": False}},
         },
         {
             "title": "Q2 · Where does the water go?",
@@ -188,6 +196,9 @@ class Student:
             if pocket.kind == "page":
                 commands.write_page(person, portfolio, pocket.pk, text, 0, at)
                 continue
+            if pocket.kind == "log":
+                self.log(pocket, at, 3 if half else 6)
+                continue
             picture = ContentFile(drawn(stop.picture, f"{stop.title} {self.place}"))
             name = f"{stop.title.lower().replace(' ', '-')} {self.kept.person.given_name.split()[0]}.jpg"
             evidence, _ = commands.add_file(person, portfolio, pocket.pk, picture, name, at)
@@ -197,6 +208,19 @@ class Student:
                 second = commands.add_link(person, portfolio, pocket.pk, link, "Where I found it", at)
                 more = words.reflection(stop.words, self.dealer, 2)
                 commands.write_reflection(person, second.pk, more, 0, at + timedelta(minutes=9))
+
+    def log(self, pocket: Pocket, at: datetime, rows: int) -> None:
+        """Write down harvests of the days before, the last one with a picture of the log sheet."""
+        person, portfolio = self.kept.person, self.kept.portfolio.pk
+        bed = self.dealer.choice(BEDS)
+        for place in range(rows):
+            day = at.date() - timedelta(days=4 * (rows - place))
+            values: dict[str, object] = {"day": day.isoformat(), "bed": bed, "crop": self.dealer.choice(PICKED)}
+            values["grams"] = str(self.dealer.randrange(60, 640, 5))
+            if place == rows - 1:
+                picture = ContentFile(drawn("log", f"Crop log {self.place}"))
+                values["picture"] = logs.keep_row_file(person, portfolio, pocket.pk, picture, "log sheet.jpg", at)[0].pk
+            logs.add_row(person, portfolio, pocket.pk, values, at + timedelta(minutes=place))
 
     def hand_in(self, handin: HandIn, at: datetime, seen: int = 0) -> int:
         """Hand in; returns the submission's id."""

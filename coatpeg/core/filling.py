@@ -1,19 +1,25 @@
 """What a pocket asks for, what is met, and how far a portfolio is filled.
 
 Source: the product's *Filled*. Units: *n* artefacts are *n*; "a reflection on each" adds *n*; a page
-is one; *n* links are *n*. Decided here: where more artefacts lie in a pocket than it asks for, the
-reflections that are met count first, so an extra piece never makes a full pocket unfull; the chip of
-a reflection still wanted names the first artefact that lacks one.
+is one; *n* links are *n*; *n* log rows are *n*, or so many per school week. Decided here: where more
+artefacts lie in a pocket than it asks for, the reflections that are met count first, so an extra piece
+never makes a full pocket unfull; the chip of a reflection still wanted names the first artefact that
+lacks one. Of a log's rows only complete ones are met; rows so many a week are asked for each school week
+from the day the pocket opens (or the student joins) on, a week from its first school day, and more rows
+in one week make up for no other.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from datetime import date, timedelta
 from enum import StrEnum
 from functools import lru_cache
 from typing import NamedTuple
 
+from coatpeg.core.calendar import Week
 from coatpeg.core.texts import Counts, Length, within
 
 
@@ -23,9 +29,11 @@ class PocketKind(StrEnum):
     EVIDENCE = "evidence"
     PAGE = "page"
     LINKS = "links"
+    LOG = "log"
 
 
 NO_COUNTS = Counts()
+LAST_OF_WEEK = timedelta(days=6)
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,17 +48,24 @@ class Wanted:
     """Nothing is wanted of this student here."""
     spoken: bool = False
     """A recording may stand in place of a text."""
+    rows: int = 0
+    """Rows wanted in a log over all; unused where they are wanted each week."""
+    rows_per_week: int = 0
+    weeks: tuple[int, ...] = ()
+    """The school weeks that rows are wanted in, by the ordinal of their Monday."""
 
 
 class Piece(NamedTuple):
     """One evidence as the rules see it: its artefact's title and its text's counts.
 
-    ``unchanged`` says that the text still is the starter's. A page has one piece without a title.
+    ``unchanged`` says that the text still is the starter's. A page has one piece without a title. A log's row is a
+    piece that counts one word when it is complete and none before; ``week`` is the ordinal of its Monday (0: undated).
     """
 
     counts: Counts = NO_COUNTS
     title: str = ""
     unchanged: bool = False
+    week: int = 0
 
     def met(self, asked: Length | None) -> bool:
         """Whether its text counts."""
@@ -62,7 +77,7 @@ class Chip:
     """One thing wanted, as the student sees it: ``done`` of ``wanted`` units."""
 
     what: str
-    """artefacts, links, reflection or page."""
+    """artefacts, links, reflection, page, rows, or weekly rows."""
     done: int
     wanted: int
     on: str = ""
@@ -95,6 +110,8 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     if wanted.kind is PocketKind.PAGE:
         piece = pieces[0] if pieces else Piece()
         return (Chip("page", int(piece.met(wanted.length)), 1, "", wanted.length, piece.counts),)
+    if wanted.kind is PocketKind.LOG:
+        return _row_chips(wanted, pieces)
     if not wanted.artefacts:
         return ()
     what = "links" if wanted.kind is PocketKind.LINKS else "artefacts"
@@ -102,6 +119,13 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     if not wanted.reflection_on_each:
         return (first,)
     return (first, *_reflection_chips(wanted, pieces))
+
+
+def _row_chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
+    units = filled(wanted, pieces)
+    if not units.wanted:
+        return ()
+    return (Chip("weekly" if wanted.rows_per_week else "rows", units.met, units.wanted),)
 
 
 def _reflection_chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> Iterable[Chip]:
@@ -122,11 +146,37 @@ def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
         return Filled()
     if wanted.kind is PocketKind.PAGE:
         return Filled(int(any(piece.met(wanted.length) for piece in pieces[:1])), 1)
+    if wanted.kind is PocketKind.LOG:
+        return _filled_log(wanted, pieces)
     number = wanted.artefacts
     met = min(len(pieces), number)
     if not wanted.reflection_on_each or not number:
         return Filled(met, number)
     return Filled(met + min(sum(piece.met(wanted.length) for piece in pieces), number), 2 * number)
+
+
+def _filled_log(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
+    complete = [piece.week for piece in pieces if piece.counts.words]
+    if not wanted.rows_per_week:
+        return Filled(min(len(complete), wanted.rows), wanted.rows)
+    of_week = Counter(complete)
+    met = sum(min(of_week[week], wanted.rows_per_week) for week in wanted.weeks)
+    return Filled(met, wanted.rows_per_week * len(wanted.weeks))
+
+
+def weekly(wanted: Wanted, weeks: Sequence[Week], since: date, until: date | None) -> Wanted:
+    """What a log wants row by row each week: from the week of ``since`` on, up to ``until`` (None: all weeks).
+
+    ``weeks`` are those of the class's time; one without school asks for nothing. Other wants stay as they are.
+    """
+    if not wanted.rows_per_week:
+        return wanted
+    asked = [
+        week.monday.toordinal()
+        for week in weeks
+        if week.school_days and week.monday + LAST_OF_WEEK >= since and (until is None or week.monday <= until)
+    ]
+    return replace(wanted, weeks=tuple(asked))
 
 
 _filled_again = lru_cache(maxsize=20_000)(filled)
@@ -142,6 +192,8 @@ class PocketState(NamedTuple):
     counts: bool = True
     retired: bool = False
     open: bool = True
+    whole: Wanted | None = None
+    """What is wanted over all the class's time, where that is more than by now."""
 
     @property
     def filled(self) -> Filled:
@@ -152,9 +204,10 @@ class PocketState(NamedTuple):
 def portfolio_filled(states: Iterable[PocketState], *, whole: bool) -> Filled:
     """Filled over the pockets that count and are not retired: as of today, or over the whole template."""
     met = wanted = 0
-    for now_wanted, pieces, when_locked, counts, retired, is_open in states:
+    for now_wanted, pieces, when_locked, counts, retired, is_open, in_all in states:
         if counts and not retired and (whole or is_open):
-            units = _filled_again(when_locked or now_wanted, pieces)
+            asked = in_all if whole and in_all else now_wanted
+            units = _filled_again(when_locked or asked, pieces)
             met, wanted = met + units.met, wanted + units.wanted
     return Filled(met, wanted)
 

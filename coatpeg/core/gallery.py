@@ -15,6 +15,7 @@ from typing import Any
 
 from coatpeg.core.calendar import SchoolCalendar, Term
 from coatpeg.core.filling import PocketKind
+from coatpeg.core.log_columns import log_from_data, log_to_data
 from coatpeg.core.outline_plan import PocketPlan, length_of
 
 
@@ -63,6 +64,9 @@ def _pocket_data(pocket: KeyedPocket) -> dict[str, Any]:
         "takes": list(plan.takes),
         "starter": plan.starter,
         "counts": plan.counts,
+        "rows": plan.rows,
+        "rows_per_week": plan.rows_per_week,
+        "log": log_to_data(plan.log) if plan.log.columns else None,
     }
 
 
@@ -86,6 +90,9 @@ def _pocket(data: Mapping[str, Any]) -> KeyedPocket:
         tuple(data.get("takes", ())),
         data.get("starter", ""),
         data.get("counts", True),
+        rows=data.get("rows", 0),
+        rows_per_week=data.get("rows_per_week", 0),
+        log=log_from_data(data.get("log") or {}),
     )
     return KeyedPocket(data["key"], plan)
 

@@ -1,7 +1,8 @@
 """A pocket as a teacher lays it out, checked before it is taken; and what a change of it means for students.
 
 Decided here: the kind of a pocket that holds student work stays (the work would no longer fit); a page wants no
-artefacts, a pocket of links no reflections and no other kind of artefact; a length is asked only where there is text.
+artefacts, a pocket of links no reflections and no other kind of artefact; a length is asked only where there is text;
+a log has columns and wants rows, over all or each week, and nothing else has those.
 "Filled" of a pocket is all its wanted units met; a student of whom nothing is wanted there counts as filled.
 """
 
@@ -13,6 +14,7 @@ from datetime import date
 
 from coatpeg.core.errors import Invalid
 from coatpeg.core.filling import Piece, PocketKind, Wanted, filled
+from coatpeg.core.log_columns import LogPlan
 from coatpeg.core.texts import LONGEST_TEXT, Length, Measure
 
 LONGEST_TITLE = 200
@@ -20,6 +22,9 @@ LONGEST_PROMPT = 300
 LONGEST_DIRECTIONS = 10_000
 MOST_ARTEFACTS = 50
 MOST_WORDS = 5_000
+MOST_ROWS = 500
+MOST_ROWS_PER_WEEK = 20
+NO_LOG = LogPlan()
 TAKES = ("picture", "file", "link")
 """Kinds of artefact a pocket of evidence may be kept to."""
 
@@ -39,11 +44,21 @@ class PocketPlan:
     starter: str = ""
     counts: bool = True
     opens: date | None = None
+    rows: int = 0
+    rows_per_week: int = 0
+    log: LogPlan = NO_LOG
 
     @property
     def wanted(self) -> Wanted:
         """What it asks for."""
-        return Wanted(self.kind, self.artefacts, self.reflection_on_each, self.length)
+        return Wanted(
+            self.kind,
+            self.artefacts,
+            self.reflection_on_each,
+            self.length,
+            rows=self.rows,
+            rows_per_week=self.rows_per_week,
+        )
 
     def checked(self) -> PocketPlan:
         """The same, made consistent with its kind; ``Invalid`` names the field and the fix."""
@@ -61,10 +76,13 @@ class PocketPlan:
         ):
             if len(text) > most:
                 raise Invalid(f"There are {len(text)} characters; {most} is the most.", where=where, fix="Shorten it.")
-        if not 0 <= self.artefacts <= MOST_ARTEFACTS:
-            raise Invalid(
-                f"{self.artefacts} is not between 0 and {MOST_ARTEFACTS}.", where="artefacts", fix="Ask for fewer."
-            )
+        for where, number, highest in (
+            ("artefacts", self.artefacts, MOST_ARTEFACTS),
+            ("rows", self.rows, MOST_ROWS),
+            ("rows_per_week", self.rows_per_week, MOST_ROWS_PER_WEEK),
+        ):
+            if not 0 <= number <= highest:
+                raise Invalid(f"{number} is not between 0 and {highest}.", where=where, fix="Ask for fewer.")
         wrong = set(self.takes) - set(TAKES)
         if wrong:
             raise Invalid(f"“{min(wrong)}” is no kind of artefact.", where="takes", fix="Choose from the list.")
@@ -74,6 +92,8 @@ class PocketPlan:
     def _for_its_kind(self, title: str) -> PocketPlan:
         """Without what its kind has no use for."""
         page, evidence = self.kind is PocketKind.PAGE, self.kind is PocketKind.EVIDENCE
+        if self.kind is PocketKind.LOG:
+            return self._as_log(title)
         on_each = evidence and self.reflection_on_each
         takes = tuple(one for one in TAKES if one in self.takes) if evidence else ()
         return PocketPlan(
@@ -88,6 +108,24 @@ class PocketPlan:
             self.starter if page else "",
             self.counts,
             self.opens,
+        )
+
+    def _as_log(self, title: str) -> PocketPlan:
+        log = self.log.checked()
+        if self.rows_per_week and log.date_column is None:
+            raise Invalid(
+                "Rows each week need a date in the row.", where="rows_per_week", fix="Add a column of type date."
+            )
+        return PocketPlan(
+            title,
+            self.kind,
+            self.directions.strip(),
+            self.prompt.strip(),
+            counts=self.counts,
+            opens=self.opens,
+            rows=0 if self.rows_per_week else self.rows,
+            rows_per_week=self.rows_per_week,
+            log=log,
         )
 
 

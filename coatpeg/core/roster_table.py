@@ -8,13 +8,12 @@ is the family name, because class lists are sorted by it.
 
 from __future__ import annotations
 
-import csv
-import io
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+from coatpeg.core.csv_text import read_cells
 from coatpeg.core.errors import Invalid
 from coatpeg.core.names import search_key, sort_key
 
@@ -70,13 +69,7 @@ def read_text(text: str) -> Table:
     plain = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n").replace("\x00", "")
     if not plain.strip():
         raise Invalid("There is no list yet.", where="text", fix="Paste the names, one student a line.")
-    try:
-        cells = list(csv.reader(io.StringIO(plain, newline=""), delimiter=_separator(plain), strict=False))
-    except csv.Error as error:
-        raise Invalid(
-            f"The list cannot be read: {error}.", where="text", fix="Copy it again from the spreadsheet."
-        ) from error
-    return table_of(cells)
+    return table_of(read_cells(plain, _separator(plain)))
 
 
 def table_of(cells: Sequence[Sequence[str]]) -> Table:
@@ -183,19 +176,3 @@ def _name_columns(table: Table, found: list[Column]) -> tuple[Column, ...]:
 def _sorted(table: Table, place: int) -> bool:
     keys = [sort_key(row[place], "") for row in table.rows]
     return keys == sorted(keys)
-
-
-def neutral(cell: str) -> str:
-    """A cell for a CSV file that a spreadsheet will not take for a formula.
-
-    After OWASP's advice on CSV injection (from memory): a leading ``=``, ``+``, ``-``, ``@``, tab or carriage return
-    is led by an apostrophe.
-    """
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell
-
-
-def to_csv(rows: Sequence[Sequence[str]]) -> str:
-    """Rows as RFC 4180 text with its line ends, formulas made harmless."""
-    target = io.StringIO(newline="")
-    csv.writer(target, lineterminator="\r\n").writerows([neutral(cell) for cell in row] for row in rows)
-    return target.getvalue()

@@ -16,13 +16,12 @@ from coatpeg.core.worklist import quiet
 from coatpeg.handins.asking import AskedHandIn
 from coatpeg.handins.models import Outcome, Submission
 from coatpeg.handins.situation import Situation, situation
-from coatpeg.handins.submitting import artefact_data
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import chip_data
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
 from coatpeg.people.rosters import Member
-from coatpeg.portfolios.contents import current, pieces_of
+from coatpeg.portfolios.contents import artefact_data, inside
 from coatpeg.portfolios.models import Portfolio
 
 IN = (Status.HANDED_IN, Status.ACCEPTED, Status.SENT_BACK)
@@ -165,12 +164,12 @@ def opened_cell(person: Person, group_id: int, handin_id: int, enrolment_id: int
 
 def _pocket(view: Situation, portfolio: Portfolio, pocket: Pocket) -> dict[str, Any]:
     """A collected pocket as it is now: what is wanted, and the evidence in it."""
-    evidence = current(portfolio.pk, pocket.pk)
+    lying = inside(portfolio.pk, pocket)
     outlined = next(one for one in view.outline if one.id == pocket.pk)
     return {
         "id": pocket.pk,
         "title": pocket.title,
-        "chips": chip_data(chips(view.wanted(view.members[0], outlined), pieces_of(pocket, evidence))),
+        "chips": chip_data(chips(view.wanted(view.members[0], outlined), lying.pieces)),
         "evidence": [
             {
                 "id": one.pk,
@@ -178,8 +177,9 @@ def _pocket(view: Situation, portfolio: Portfolio, pocket: Pocket) -> dict[str, 
                 "words": one.words,
                 "artefact": artefact_data(one.artefact) if one.artefact else None,
             }
-            for one in evidence
+            for one in lying.evidence
         ],
+        "rows": len(lying.rows),
     }
 
 

@@ -8,8 +8,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from coatpeg.people.schemas import AdjustmentShape, Face, Named, NamedFace, Shape
-from coatpeg.portfolios.schemas import ArtefactShape
+from coatpeg.people.schemas import AdjustmentShape, Face, KindWord, Named, NamedFace, Shape
+from coatpeg.portfolios.schemas import ArtefactShape, LogShape
 
 StatusWord = Literal["not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"]
 
@@ -97,7 +97,7 @@ class BoardShape(FrameShape):
 class ChipShape(Shape):
     """One thing wanted."""
 
-    what: Literal["artefacts", "links", "reflection", "page"]
+    what: Literal["artefacts", "links", "reflection", "page", "rows", "weekly"]
     done: int
     wanted: int
     met: bool
@@ -137,6 +137,7 @@ class GlancePocket(Named):
 
     chips: list[ChipShape]
     evidence: list[GlanceEvidence]
+    rows: int
 
 
 class OpenHandIn(Named):
@@ -165,7 +166,7 @@ class PocketLine(StandingShape):
     id: int
     title: str
     section: str
-    kind: Literal["evidence", "page", "links"]
+    kind: KindWord
     opens: date | None
     retired: bool
     met: int
@@ -237,7 +238,7 @@ class OpenedPocket(Shape):
 
     id: int
     title: str
-    kind: Literal["evidence", "page", "links"]
+    kind: KindWord
     directions: str
     prompt: str
     starter: str
@@ -254,6 +255,7 @@ class OpenedPocket(Shape):
     met: int
     wanted: int
     evidence: list[EvidenceShape]
+    log: LogShape | None
     handins: list[StudentHandIn]
 
 

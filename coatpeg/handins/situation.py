@@ -3,22 +3,21 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from coatpeg.core.adjusting import adjusted
 from coatpeg.core.asking import EffectiveDue
-from coatpeg.core.calendar import SchoolCalendar
+from coatpeg.core.calendar import SchoolCalendar, Week
 from coatpeg.core.filling import Filled, Wanted, portfolio_filled
 from coatpeg.core.standing import NOTHING, Facts, Standing, Status, judge_column
 from coatpeg.events.moments import quick
 from coatpeg.handins.asking import AskedHandIn, handins_of_group
 from coatpeg.handins.models import KeptFacts
 from coatpeg.outlines.reading import PocketOutline, outline
-from coatpeg.people.calendars import school_calendar
+from coatpeg.people.calendars import class_weeks, school_calendar
 from coatpeg.people.rosters import Member, members
-from coatpeg.portfolios.contents import Content, contents_of_group, frozen_wants, states
+from coatpeg.portfolios.contents import Content, asked_of, contents_of_group, frozen_wants, states
 
 Cell = tuple[int, int]
 """(enrolment id, hand-in id)"""
@@ -41,16 +40,23 @@ class Situation:
     """What was wanted of locked pockets, by (enrolment id, pocket id)."""
     standings: Mapping[Cell, Standing]
     dues: Mapping[Cell, EffectiveDue]
+    weeks: Sequence[Week] = ()
+    """The weeks of the class's time, where a log wants rows each week."""
 
     def filled(self, member: Member, *, whole: bool) -> Filled:
         """How far a student's portfolio is filled, as of today or over the whole template."""
-        mine = states(self.outline, self.contents, self.frozen, member, self.today)
+        mine = states(self.outline, self.contents, self.frozen, member, self.today, self.weeks)
         return portfolio_filled(mine, whole=whole)
 
     def wanted(self, member: Member, pocket: PocketOutline) -> Wanted:
         """What is wanted of a student in a pocket today; of a locked one, what was wanted when it was locked."""
         frozen = self.frozen.get((member.enrolment_id, pocket.id))
-        return frozen or adjusted(pocket.wanted, member.student.wants, self.today)
+        return frozen or self.asked(member, pocket, pocket.wanted)
+
+    def asked(self, member: Member, pocket: PocketOutline, wanted: Wanted) -> Wanted:
+        """What would be wanted of a student in a pocket today if it asked for this."""
+        first, changes = member.student.enrolled.first, member.student.wants
+        return asked_of(wanted, pocket.opens, first, changes, self.weeks, self.today, self.today)
 
     def last_work(self, member: Member) -> datetime | None:
         """When the student last worked in any pocket."""
@@ -63,9 +69,17 @@ class Situation:
 
 
 def situation(
-    group_id: int, now: datetime, *, enrolment_id: int | None = None, calendar: SchoolCalendar | None = None
+    group_id: int,
+    now: datetime,
+    *,
+    enrolment_id: int | None = None,
+    calendar: SchoolCalendar | None = None,
+    with_weeks: bool = False,
 ) -> Situation:
-    """Load and judge a group, or one student of it; by another calendar than the school's to see what it would do."""
+    """Load and judge a group, or one student of it; by another calendar than the school's to see what it would do.
+
+    ``with_weeks`` loads the class's weeks also where no log wants rows each week yet.
+    """
     calendar = calendar or school_calendar()
     today = calendar.local_day(now)
     of_group = members(group_id, today, enrolment_id=enrolment_id)
@@ -94,18 +108,21 @@ def situation(
         )
         standings.update(zip(cells, column, strict=True))
         dues.update((cell, answer.due) for cell, answer in zip(cells, answers, strict=True))
+    laid_out = outline(group_id)
+    each_week = any(pocket.wanted.rows_per_week for pocket in laid_out)
     return Situation(
         now,
         today,
         calendar,
         of_group,
-        outline(group_id),
+        laid_out,
         handins,
         facts,
         contents,
         frozen_wants(group_id, enrolment_id),
         standings,
         dues,
+        class_weeks(group_id, calendar) if each_week or with_weeks else (),
     )
 
 

@@ -12,7 +12,8 @@ from coatpeg.core.filling import Piece, PocketKind, has_work
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import wanted_as_data
-from coatpeg.portfolios.contents import current, pieces_of, wanted_now
+from coatpeg.portfolios.contents import artefact_data, inside, wanted_now
+from coatpeg.portfolios.log_reading import frozen_log, links_in
 from coatpeg.portfolios.models import Artefact, Evidence, Portfolio
 
 
@@ -28,8 +29,7 @@ def snapshot(
     pockets = list(pockets)
     wanted = wanted_now(portfolio, pockets, today)
     for pocket in pockets:
-        evidence = current(portfolio.pk, pocket.pk)
-        pieces = pieces_of(pocket, evidence)
+        evidence, rows, pieces = inside(portfolio.pk, pocket)
         any_work = any_work or has_work(PocketKind(pocket.kind), pieces)
         links += sum(1 for one in evidence if one.artefact and one.artefact.kind == Artefact.Kind.LINK)
         frozen.append(
@@ -39,9 +39,11 @@ def snapshot(
                 "kind": pocket.kind,
                 "prompt": pocket.prompt,
                 "wanted": wanted_as_data(wanted[pocket.pk]),
-                "evidence": [_evidence(one, piece) for one, piece in zip(evidence, pieces, strict=True)],
+                "evidence": [_evidence(one, piece) for one, piece in zip(evidence, pieces, strict=False)],
+                **({"log": frozen_log(pocket, rows)} if pocket.kind == PocketKind.LOG else {}),
             }
         )
+        links += sum(links_in(pocket, rows))
     document = {
         "handin": {"id": handin.pk, "title": handin.title, "points": str(handin.points) if handin.points else None},
         "pockets": frozen,
@@ -60,23 +62,6 @@ def _evidence(one: Evidence, piece: Piece) -> dict[str, Any]:
         "sentences": one.sentences,
         "unchanged": piece.unchanged,
         "artefact": artefact_data(one.artefact) if one.artefact else None,
-    }
-
-
-def artefact_data(artefact: Artefact) -> dict[str, Any]:
-    """An artefact as plain data, the same live and frozen."""
-    stored = artefact.stored
-    return {
-        "id": artefact.pk,
-        "kind": artefact.kind,
-        "title": artefact.title,
-        "link": artefact.link,
-        "sha256": stored.sha256 if stored else "",
-        "came_sha256": artefact.came_sha256,
-        "media_type": stored.media_type if stored else "",
-        "size": stored.size if stored else 0,
-        "width": stored.width if stored else None,
-        "height": stored.height if stored else None,
     }
 
 

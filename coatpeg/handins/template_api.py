@@ -10,6 +10,7 @@ from ninja import Router, Status
 from pydantic import Field
 
 from coatpeg.core.filling import PocketKind, chips
+from coatpeg.core.log_columns import log_from_data
 from coatpeg.core.outline_plan import PocketPlan, length_of
 from coatpeg.core.policy import Action
 from coatpeg.handins import templates
@@ -17,6 +18,7 @@ from coatpeg.handins.schemas import ChipShape
 from coatpeg.outlines.reading import chip_data
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import KindWord, Shape
+from coatpeg.portfolios.schemas import LogSettings
 
 router = Router(tags=["template"])
 SEE = {"x-action": Action.SEE_TEMPLATE.name}
@@ -40,6 +42,9 @@ class PocketSettings(Shape):
     starter: str = ""
     counts: bool = True
     opens: date | None = None
+    rows: int = 0
+    rows_per_week: int = 0
+    log: LogSettings = Field(default_factory=LogSettings)
 
     def plan(self) -> PocketPlan:
         """The same as the core takes it."""
@@ -55,6 +60,9 @@ class PocketSettings(Shape):
             self.starter,
             self.counts,
             self.opens,
+            self.rows,
+            self.rows_per_week,
+            log_from_data(self.log.model_dump()),
         )
 
 

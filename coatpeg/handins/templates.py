@@ -14,9 +14,9 @@ from typing import Any
 
 from django.db.models import Count
 
-from coatpeg.core.adjusting import adjusted
 from coatpeg.core.errors import Invalid, Refused
-from coatpeg.core.filling import PocketKind, Wanted
+from coatpeg.core.filling import PocketKind, Wanted, weekly
+from coatpeg.core.log_columns import log_from_data, log_to_data, refuse_other_types
 from coatpeg.core.outline_plan import Impact, PocketPlan, Seat, impact, refuse_other_kind
 from coatpeg.core.policy import Action, decide
 from coatpeg.core.standing import Status
@@ -27,8 +27,8 @@ from coatpeg.outlines import editing
 from coatpeg.outlines.models import Pocket, Template
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
-from coatpeg.portfolios import contents
-from coatpeg.portfolios.models import Evidence, PocketContent
+from coatpeg.portfolios import contents, logs
+from coatpeg.portfolios.models import Evidence, LogRow, PocketContent
 
 MOST_NAMED = 200
 """Students named in one answer; the number is told in full."""
@@ -93,6 +93,9 @@ def pocket_data(pocket: Pocket) -> dict[str, Any]:
         "opens": pocket.opens,
         "retired": pocket.retired_at is not None,
         "version": pocket.version,
+        "rows": pocket.rows,
+        "rows_per_week": pocket.rows_per_week,
+        "log": log_to_data(log_from_data(pocket.log)),
     }
 
 
@@ -111,12 +114,14 @@ def preview(person: Person, group_id: int, pocket_id: int, plan: PocketPlan, now
 
 def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
     refuse_other_kind(pocket.title, PocketKind(pocket.kind), plan.kind, _working(group_id).get(pocket.pk, 0))
-    return plan.checked()
+    checked, before = plan.checked(), log_from_data(pocket.log)
+    refuse_other_types(before, checked.log, logs.used_columns(pocket, [one.key for one in before.columns]))
+    return checked
 
 
 def _told(group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime) -> ToldImpact:
     """The impact on everybody who is in the class today."""
-    view = situation(group_id, now)
+    view = situation(group_id, now, with_weeks=bool(plan.rows_per_week))
     names = {one.enrolment_id: one.listed for one in view.members}
     found = impact(_seats(view, pocket, plan))
     return ToldImpact(
@@ -124,7 +129,7 @@ def _told(group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime) -> Tol
         found,
         tuple(names[one] for one in found.to_open[:MOST_NAMED]),
         tuple(names[one] for one in found.to_filled[:MOST_NAMED]),
-        plan.wanted,
+        weekly(plan.wanted, view.weeks, pocket.opens or view.today, view.today),
     )
 
 
@@ -138,7 +143,7 @@ def _seats(view: Situation, pocket: Pocket, plan: PocketPlan) -> Iterator[Seat]:
     for member in _present(view):
         key = (member.enrolment_id, pocket.pk)
         before = view.wanted(member, outlined)
-        after = view.frozen.get(key) or adjusted(plan.wanted, member.student.wants, view.today)
+        after = view.frozen.get(key) or view.asked(member, outlined, plan.wanted)
         yield Seat(member.enrolment_id, before, after, view.contents.get(key, contents.NO_CONTENT).pieces)
 
 
@@ -159,12 +164,13 @@ def change_pocket(
         editing.check_version(pocket, version)
         checked = _checked(group_id, pocket, plan)
         told = _told(group_id, pocket, checked, now)
-        starter = pocket.starter
+        starter, log = pocket.starter, pocket.log
         editing.write_plan(pocket, checked)
         pocket.version += 1
         pocket.save()
         if pocket.starter != starter:
             _recount(pocket, now)
+        logs.rejudge(pocket, log, now)
         doing.record("pocket_changed", group_id, pocket=pocket.pk, version=pocket.version)
         return pocket, told
 
@@ -254,7 +260,7 @@ def remove_pocket(person: Person, group_id: int, pocket_id: int, now: datetime) 
     """Take away a pocket in which nobody ever put anything and that no hand-in names."""
     with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
-        used = Evidence.objects.filter(pocket=pocket).exists()
+        used = Evidence.objects.filter(pocket=pocket).exists() or LogRow.objects.filter(pocket=pocket).exists()
         if used or HandIn.objects.filter(pockets=pocket).exists():
             raise Invalid(
                 f"“{pocket.title}” holds work or belongs to a hand-in.",

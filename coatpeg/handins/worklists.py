@@ -7,7 +7,7 @@ from typing import Any
 
 from coatpeg.core.asking import EffectiveDue
 from coatpeg.core.errors import Gone
-from coatpeg.core.filling import chips, filled
+from coatpeg.core.filling import PocketKind, chips, filled
 from coatpeg.core.names import full
 from coatpeg.core.policy import Action
 from coatpeg.core.standing import Standing, Status
@@ -15,12 +15,12 @@ from coatpeg.core.worklist import pocket_coat, to_do, urgency
 from coatpeg.handins.asking import AskedHandIn
 from coatpeg.handins.board import face, standing_data, submissions_of
 from coatpeg.handins.situation import Situation, facts_in, situation
-from coatpeg.handins.submitting import artefact_data
 from coatpeg.outlines.models import Pocket
-from coatpeg.outlines.reading import PocketOutline, chip_data, wanted_from_data
+from coatpeg.outlines.reading import PocketOutline, chip_data
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
-from coatpeg.portfolios.contents import NO_CONTENT, current, pieces_of
+from coatpeg.portfolios.contents import NO_CONTENT, artefact_data, inside
+from coatpeg.portfolios.log_reading import log_data
 from coatpeg.portfolios.models import Portfolio, StandingHold
 
 
@@ -107,11 +107,11 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         raise Gone("There is no such pocket in this portfolio.", fix="Go back to the pockets.")
     view = situation(enrolment.group_id, now, enrolment_id=enrolment.pk)
     held = list(StandingHold.objects.filter(portfolio=portfolio, pocket=pocket).order_by("since"))
-    evidence = current(portfolio.pk, pocket.pk)
+    lying = inside(portfolio.pk, pocket)
     outlined = next(one for one in view.outline if one.id == pocket.pk)
-    wanted = wanted_from_data(held[0].wanted) if held else view.wanted(view.members[0], outlined)
-    pieces = pieces_of(pocket, evidence)
-    units = filled(wanted, pieces)
+    wanted = view.wanted(view.members[0], outlined)
+    units = filled(wanted, lying.pieces)
+    is_log = pocket.kind == PocketKind.LOG
     left = enrolment.last is not None and enrolment.last < view.today
     return {
         "id": pocket.pk,
@@ -130,12 +130,12 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "locked_by": [{"handin": hold.handin_id, "title": hold.title, "since": hold.since} for hold in held],
         "writable": (
             enrolment.person_id == person.pk
-            and not held
+            and (is_log or not held)
             and not left
             and pocket.retired_at is None
             and (pocket.opens is None or pocket.opens <= view.today)
         ),
-        "chips": chip_data(chips(wanted, pieces)),
+        "chips": chip_data(chips(wanted, lying.pieces)),
         "met": units.met,
         "wanted": units.wanted,
         "evidence": [
@@ -148,8 +148,9 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
                 "changed_at": one.changed_at,
                 "artefact": artefact_data(one.artefact) if one.artefact else None,
             }
-            for one in evidence
+            for one in lying.evidence
         ],
+        "log": log_data(pocket, lying.rows, max((hold.since for hold in held), default=None)) if is_log else None,
         "handins": [handin_data(view, one) for one in view.handins if pocket_id in one.pockets],
     }
 

@@ -20,6 +20,7 @@ from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.outlines.reading import chip_data, wanted_from_data
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
+from coatpeg.portfolios.log_reading import frozen_pieces, shown_log
 from coatpeg.portfolios.models import Artefact
 
 
@@ -89,13 +90,18 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
 
 def _frozen_pocket(pocket: dict[str, Any]) -> dict[str, Any]:
     """A pocket of a snapshot with its chips as they stood."""
-    pieces = tuple(
-        Piece(Counts(one["words"], one["sentences"]), (one["artefact"] or {}).get("title", ""), one["unchanged"])
-        for one in pocket["evidence"]
+    log = pocket.get("log")
+    pieces = (
+        frozen_pieces(log)
+        if log
+        else tuple(
+            Piece(Counts(one["words"], one["sentences"]), (one["artefact"] or {}).get("title", ""), one["unchanged"])
+            for one in pocket["evidence"]
+        )
     )
     found: tuple[Chip, ...] = chips(wanted_from_data(pocket["wanted"]), pieces)
     shown = ("id", "title", "kind", "prompt", "evidence")
-    return {**{key: pocket[key] for key in shown}, "chips": chip_data(found)}
+    return {**{key: pocket[key] for key in shown}, "chips": chip_data(found), "log": log and shown_log(log)}
 
 
 def _outcomes(submission: Submission, *, own: bool) -> list[dict[str, Any]]:

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from coatpeg.handins.schemas import ChipShape, StandingShape, SubmissionLine
 from coatpeg.people.schemas import Face, Named, NamedFace, Shape
-from coatpeg.portfolios.schemas import ArtefactShape
+from coatpeg.portfolios.schemas import ArtefactShape, LogShape
 
 
 class Waiting(StandingShape):
@@ -49,6 +49,7 @@ class FrozenPocket(Named):
     prompt: str
     chips: list[ChipShape]
     evidence: list[FrozenEvidence]
+    log: LogShape | None
 
 
 class OutcomeShape(Shape):

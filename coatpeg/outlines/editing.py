@@ -11,6 +11,7 @@ from datetime import datetime
 
 from coatpeg.core.errors import Gone, Invalid, Stale
 from coatpeg.core.filling import PocketKind
+from coatpeg.core.log_columns import log_from_data, log_to_data
 from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan, length_of
 from coatpeg.outlines.models import Pocket, Section, Template
 
@@ -69,6 +70,9 @@ def plan_of(pocket: Pocket) -> PocketPlan:
         pocket.starter,
         pocket.counts,
         pocket.opens,
+        pocket.rows,
+        pocket.rows_per_week,
+        log_from_data(pocket.log),
     )
 
 
@@ -82,6 +86,8 @@ def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
     pocket.measure = plan.length.measure.value if plan.length else ""
     pocket.least, pocket.most = (plan.length.least, plan.length.most) if plan.length else (1, None)
     pocket.takes, pocket.counts, pocket.opens = list(plan.takes), plan.counts, plan.opens
+    pocket.rows, pocket.rows_per_week = plan.rows, plan.rows_per_week
+    pocket.log = log_to_data(plan.log) if plan.log.columns else {}
 
 
 def check_version(pocket: Pocket, version: int) -> None:

@@ -87,6 +87,11 @@ class Pocket(models.Model):
     """Starters it had before: a text that still is one of them is no work."""
     takes = models.JSONField(default=list)
     """Kinds of artefact it takes; empty: any."""
+    rows = models.PositiveSmallIntegerField(default=0)
+    """Rows wanted in a log over all, where none are wanted each week."""
+    rows_per_week = models.PositiveSmallIntegerField(default=0)
+    log = models.JSONField(default=dict)
+    """A log's columns, order and target (``core.log_columns``)."""
     counts = models.BooleanField(default=True)
     opens = models.DateField(null=True, blank=True)
     retired_at = models.DateTimeField(null=True, blank=True)

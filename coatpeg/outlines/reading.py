@@ -35,12 +35,30 @@ class PocketOutline:
 
 def wanted_of(pocket: Pocket) -> Wanted:
     """What a pocket asks for, as the core takes it."""
-    return _wanted(pocket.kind, pocket.artefacts, pocket.reflection_on_each, pocket.measure, pocket.least, pocket.most)
+    return _wanted(
+        pocket.kind,
+        pocket.artefacts,
+        pocket.reflection_on_each,
+        pocket.measure,
+        pocket.least,
+        pocket.most,
+        pocket.rows,
+        pocket.rows_per_week,
+    )
 
 
-def _wanted(kind: str, artefacts: int, on_each: bool, measure: str, least: int, most: int | None) -> Wanted:
+def _wanted(
+    kind: str,
+    artefacts: int,
+    on_each: bool,
+    measure: str,
+    least: int,
+    most: int | None,
+    rows: int = 0,
+    rows_per_week: int = 0,
+) -> Wanted:
     length = Length(Measure(measure), least, most) if measure else None
-    return Wanted(PocketKind(kind), artefacts, on_each, length)
+    return Wanted(PocketKind(kind), artefacts, on_each, length, rows=rows, rows_per_week=rows_per_week)
 
 
 _POCKETS = Pocket.objects.values_list(
@@ -59,6 +77,8 @@ _POCKETS = Pocket.objects.values_list(
     "measure",
     "least",
     "most",
+    "rows",
+    "rows_per_week",
 )
 """Laid out once, since that takes longer than fetching the rows."""
 
@@ -70,9 +90,8 @@ def outline(group_id: int) -> list[PocketOutline]:
 
 def _outlined(*row: Any) -> PocketOutline:
     """A pocket from its row, the columns in the order of ``_POCKETS``."""
-    *told, retired_at, kind, artefacts, on_each, measure, least, most = row
-    wanted = _wanted(kind, artefacts, on_each, measure, least, most)
-    pk, title, section, directions, prompt, starter, counts, opens = told
+    pk, title, section, directions, prompt, starter, counts, opens, retired_at, *asked = row
+    wanted = _wanted(*asked)
     return PocketOutline(
         pk,
         title,
@@ -98,6 +117,8 @@ def wanted_as_data(wanted: Wanted) -> dict[str, Any]:
         "length": [length.measure.value, length.least, length.most] if length else None,
         **({"excused": True} if wanted.excused else {}),
         **({"spoken": True} if wanted.spoken else {}),
+        **({"rows": wanted.rows} if wanted.rows else {}),
+        **({"rows_per_week": wanted.rows_per_week, "weeks": wanted.weeks} if wanted.rows_per_week else {}),
     }
 
 
@@ -112,6 +133,9 @@ def wanted_from_data(data: dict[str, Any]) -> Wanted:
         asked,
         data.get("excused", False),
         data.get("spoken", False),
+        data.get("rows", 0),
+        data.get("rows_per_week", 0),
+        tuple(data.get("weeks", ())),
     )
 
 

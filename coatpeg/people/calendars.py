@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from coatpeg.core.calendar import MONDAY_TO_FRIDAY, SchoolCalendar, Term
+from coatpeg.core.calendar import MONDAY_TO_FRIDAY, SchoolCalendar, Term, Week
 from coatpeg.people import models
 
 
@@ -18,6 +18,12 @@ def school_calendar() -> SchoolCalendar:
     if school is None:
         return SchoolCalendar()
     return _calendar(school.calendar_key, school.zone, frozenset(school.weekdays) or MONDAY_TO_FRIDAY)
+
+
+def class_weeks(group_id: int, calendar: SchoolCalendar) -> tuple[Week, ...]:
+    """The calendar weeks of a class's time: one query."""
+    group = models.TeachingGroup.objects.only("first", "last").get(pk=group_id)
+    return calendar.weeks(Term("", group.first, group.last))
 
 
 @lru_cache(maxsize=4)

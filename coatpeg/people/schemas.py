@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-KindWord = Literal["evidence", "page", "links"]
+KindWord = Literal["evidence", "page", "links", "log"]
 """A kind of pocket."""
 
 

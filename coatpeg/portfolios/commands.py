@@ -64,8 +64,11 @@ def locked_portfolio(portfolio_id: int) -> Portfolio:
 
 
 @contextmanager
-def _writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -> Iterator[Place]:
-    """A deed on one pocket, after every check that does not depend on what is written."""
+def writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -> Iterator[Place]:
+    """A deed on one pocket, after every check that does not depend on what is written.
+
+    A log is not locked as a whole: only the rows that were handed in are (``portfolios.logs``).
+    """
     with deed(person.pk, now) as doing:
         portfolio = locked_portfolio(portfolio_id)
         require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
@@ -73,7 +76,8 @@ def _writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -
         if pocket is None:
             raise Gone("There is no such pocket in this portfolio.", fix="Go back to your pockets.")
         _refuse_closed(portfolio, pocket, school_calendar(), now)
-        holds.refuse_if_held(portfolio, pocket)
+        if pocket.kind != PocketKind.LOG:
+            holds.refuse_if_held(portfolio, pocket)
         yield Place(portfolio, pocket, doing)
 
 
@@ -96,28 +100,38 @@ def add_file(
     The bytes are judged, cleaned and safe before anything is written to the database.
     """
     title, note = intake.tidy_title(name)
+    kept = keep_file(person, portfolio_id, content, title)
+    with writing(person, portfolio_id, pocket_id, now) as place:
+        artefact = artefact_of(place, kept, title)
+        return _put(place, artefact, came=kept.came_sha256, kept=kept.stored.sha256), note
+
+
+def keep_file(person: Person, portfolio_id: int, content: File[Any], title: str) -> files.Kept:
+    """Judge, clean and store the bytes of somebody who may put work into this portfolio."""
     portfolio = Portfolio.objects.select_related("enrolment").filter(pk=portfolio_id).first()
     if portfolio is None:
         raise Gone("There is no such portfolio.", fix="Go back to your pockets.")
     require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
-    kept = files.keep(content, title)
-    with _writing(person, portfolio_id, pocket_id, now) as place:
-        artefact = Artefact.objects.create(
-            portfolio=place.portfolio,
-            kind=kept.kind,
-            title=title,
-            stored=kept.stored,
-            came_sha256=kept.came_sha256,
-            made_at=now,
-        )
-        return _put(place, artefact, came=kept.came_sha256, kept=kept.stored.sha256), note
+    return files.keep(content, title)
+
+
+def artefact_of(place: Place, kept: files.Kept, title: str) -> Artefact:
+    """The artefact that stored bytes make in a portfolio."""
+    return Artefact.objects.create(
+        portfolio=place.portfolio,
+        kind=kept.kind,
+        title=title,
+        stored=kept.stored,
+        came_sha256=kept.came_sha256,
+        made_at=place.doing.now,
+    )
 
 
 def add_link(person: Person, portfolio_id: int, pocket_id: int, link: str, title: str, now: datetime) -> Evidence:
     """Put a link into a pocket; its form is judged, nothing is fetched."""
     address = intake.check_link(link)
     name, _ = intake.tidy_title(title, fallback="Link") if title.strip() else (address[: intake.LONGEST_TITLE], "")
-    with _writing(person, portfolio_id, pocket_id, now) as place:
+    with writing(person, portfolio_id, pocket_id, now) as place:
         artefact = Artefact.objects.create(
             portfolio=place.portfolio, kind=Artefact.Kind.LINK, title=name, link=address, made_at=now
         )
@@ -126,6 +140,8 @@ def add_link(person: Person, portfolio_id: int, pocket_id: int, link: str, title
 
 def _put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
     """Hang an artefact at the end of a pocket."""
+    if place.pocket.kind == PocketKind.LOG:
+        raise Invalid("A log takes rows.", where=place.pocket.title, fix="Write a row; a photo or file goes in a row.")
     if place.pocket.kind == PocketKind.PAGE:
         raise Invalid("A page takes text only.", where=place.pocket.title, fix="Put it into another pocket.")
     if place.pocket.kind == PocketKind.LINKS and artefact.kind != Artefact.Kind.LINK:
@@ -167,7 +183,7 @@ def _own_evidence(evidence_id: int) -> Evidence:
 def write_reflection(person: Person, evidence_id: int, text: str, version: int, now: datetime) -> Evidence:
     """Save what a student says an artefact shows; ``version`` is the one the writer saw."""
     named = _own_evidence(evidence_id)
-    with _writing(person, named.portfolio_id, named.pocket_id, now) as place:
+    with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.get(pk=evidence_id)
         if evidence.removed_at is not None:
             raise Gone("This artefact was taken out of the pocket.", fix="Bring it back to go on writing.")
@@ -176,7 +192,7 @@ def write_reflection(person: Person, evidence_id: int, text: str, version: int, 
 
 def write_page(person: Person, portfolio_id: int, pocket_id: int, text: str, version: int, now: datetime) -> Evidence:
     """Save the text of a page; version 0 is the page before its first save."""
-    with _writing(person, portfolio_id, pocket_id, now) as place:
+    with writing(person, portfolio_id, pocket_id, now) as place:
         if place.pocket.kind != PocketKind.PAGE:
             raise Invalid(
                 f"“{place.pocket.title}” is not a page.", where=place.pocket.title, fix="Add an artefact to it instead."
@@ -241,7 +257,7 @@ def restore_evidence(person: Person, evidence_id: int, now: datetime) -> Evidenc
 
 def _set_removed(person: Person, evidence_id: int, now: datetime, *, removed: bool) -> Evidence:
     named = _own_evidence(evidence_id)
-    with _writing(person, named.portfolio_id, named.pocket_id, now) as place:
+    with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.select_related("artefact").get(pk=evidence_id)
         if evidence.artefact is None:
             raise Invalid("A page stays in its pocket.", where=place.pocket.title, fix="Empty its text instead.")

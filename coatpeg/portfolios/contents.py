@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from datetime import date, datetime
 from functools import lru_cache
 from typing import Any, NamedTuple
@@ -12,14 +12,16 @@ import orjson
 from django.db.models import ExpressionWrapper, F, TextField
 
 from coatpeg.core import texts
-from coatpeg.core.adjusting import adjusted
-from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work
+from coatpeg.core.adjusting import WantedChange, adjusted
+from coatpeg.core.calendar import Week
+from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work, weekly
 from coatpeg.core.texts import Counts
 from coatpeg.events.moments import quick
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import PocketOutline, wanted_from_data, wanted_of
+from coatpeg.people.calendars import class_weeks, school_calendar
 from coatpeg.people.rosters import Member, wants_of
-from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio, StandingHold
+from coatpeg.portfolios.models import Artefact, Evidence, LogRow, PocketContent, Portfolio, StandingHold
 
 
 class Content(NamedTuple):
@@ -52,29 +54,75 @@ def current(portfolio_id: int, pocket_id: int) -> list[Evidence]:
     return list(found.select_related("artefact__stored"))
 
 
-def counted(pocket: Pocket, evidence: list[Evidence]) -> dict[str, Any]:
-    """The row of ``PocketContent`` that this evidence makes."""
-    pieces = pieces_of(pocket, evidence)
+def artefact_data(artefact: Artefact) -> dict[str, Any]:
+    """An artefact as plain data, the same live and frozen."""
+    stored = artefact.stored
     return {
-        "pieces": [[one.counts.words, one.counts.sentences, int(one.unchanged)] for one in pieces],
+        "id": artefact.pk,
+        "kind": artefact.kind,
+        "title": artefact.title,
+        "link": artefact.link,
+        "sha256": stored.sha256 if stored else "",
+        "came_sha256": artefact.came_sha256,
+        "media_type": stored.media_type if stored else "",
+        "size": stored.size if stored else 0,
+        "width": stored.width if stored else None,
+        "height": stored.height if stored else None,
+    }
+
+
+def rows_as_pieces(rows: Iterable[LogRow]) -> tuple[Piece, ...]:
+    """A log's rows as the rules see them."""
+    return tuple(Piece(Counts(int(one.complete)), week=one.week.toordinal() if one.week else 0) for one in rows)
+
+
+class Inside(NamedTuple):
+    """What lies in a pocket now: its evidence or, in a log, its rows; and the pieces that they are."""
+
+    evidence: list[Evidence]
+    rows: list[LogRow]
+    pieces: tuple[Piece, ...]
+
+
+def inside(portfolio_id: int, pocket: Pocket) -> Inside:
+    """What lies in a pocket of a portfolio: one query."""
+    if pocket.kind == PocketKind.LOG:
+        rows = list(LogRow.objects.filter(portfolio_id=portfolio_id, pocket=pocket, removed_at=None))
+        return Inside([], rows, rows_as_pieces(rows))
+    evidence = current(portfolio_id, pocket.pk)
+    return Inside(evidence, [], pieces_of(pocket, evidence))
+
+
+def counted(pocket: Pocket, pieces: tuple[Piece, ...]) -> dict[str, Any]:
+    """The row of ``PocketContent`` that these pieces make."""
+    return {
+        "pieces": [
+            [one.counts.words, one.counts.sentences, int(one.unchanged), *([one.week] if one.week else [])]
+            for one in pieces
+        ],
         "has_work": has_work(PocketKind(pocket.kind), pieces),
     }
 
 
 def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
     """Count a pocket anew after a write; True where anything others see of it (units met, work or none) has changed."""
-    row = counted(pocket, current(portfolio.pk, pocket.pk))
+    row = counted(pocket, inside(portfolio.pk, pocket).pieces)
     kept, made = PocketContent.objects.get_or_create(portfolio=portfolio, pocket=pocket, defaults=row)
-    before, after = _units(pocket, kept.pieces), _units(pocket, row["pieces"])
-    changed = made or before != after or kept.has_work != row["has_work"]
+    if pocket.kind == PocketKind.LOG:  # of weekly rows the units depend on the day
+        seen = kept.pieces != row["pieces"]
+    else:
+        seen = _units(pocket, kept.pieces) != _units(pocket, row["pieces"])
+    changed = made or seen or kept.has_work != row["has_work"]
     kept.pieces, kept.has_work, kept.last_work_at = row["pieces"], row["has_work"], now
     kept.save()
     return changed
 
 
-def _kept_pieces(rows: Iterable[tuple[int, int, int]]) -> tuple[Piece, ...]:
-    """Pieces from their kept counts; titles are not kept."""
-    return tuple(Piece(Counts(words, sentences), "", bool(unchanged)) for words, sentences, unchanged in rows)
+def _kept_pieces(rows: Iterable[Sequence[int]]) -> tuple[Piece, ...]:
+    """Pieces from their kept counts, with the week where they have one; titles are not kept."""
+    return tuple(
+        Piece(Counts(words, sentences), "", bool(unchanged), *week) for words, sentences, unchanged, *week in rows
+    )
 
 
 @lru_cache(maxsize=20_000)
@@ -83,7 +131,7 @@ def _pieces_from_text(text: str) -> tuple[Piece, ...]:
     return _kept_pieces(orjson.loads(text))
 
 
-def _units(pocket: Pocket, rows: Iterable[tuple[int, int, int]]) -> int:
+def _units(pocket: Pocket, rows: Iterable[Sequence[int]]) -> int:
     return filled(wanted_of(pocket), _kept_pieces(rows)).met
 
 
@@ -112,12 +160,14 @@ _HOLDS = (
 def frozen_wants(group_id: int, enrolment_id: int | None = None) -> dict[tuple[int, int], Wanted]:
     """What was wanted of locked pockets when they were locked, by (enrolment, pocket): one query.
 
-    Of several holds the earliest decides.
+    Of several holds the earliest decides. A log is not among them: only its rows are locked, new ones stay possible,
+    so it is judged by what is wanted now.
     """
     rows = _HOLDS.filter(portfolio__enrolment__group_id=group_id)
     if enrolment_id is not None:
         rows = rows.filter(portfolio__enrolment_id=enrolment_id)
-    return {(enrolment, pocket): _wanted_from_text(wanted) for enrolment, pocket, wanted in rows}
+    found = ((enrolment, pocket, _wanted_from_text(wanted)) for enrolment, pocket, wanted in rows)
+    return {(enrolment, pocket): wanted for enrolment, pocket, wanted in found if wanted.kind is not PocketKind.LOG}
 
 
 @lru_cache(maxsize=1000)
@@ -129,7 +179,31 @@ def _wanted_from_text(text: str) -> Wanted:
 def wanted_now(portfolio: Portfolio, pockets: Iterable[Pocket], today: date) -> dict[int, Wanted]:
     """What is wanted of this student in some pockets on a day, by pocket: their adjustments honoured."""
     changes = wants_of(portfolio.enrolment.person_id)
-    return {pocket.pk: adjusted(wanted_of(pocket), changes, today) for pocket in pockets}
+    pockets = list(pockets)
+    each_week = any(pocket.rows_per_week for pocket in pockets)
+    weeks = class_weeks(portfolio.enrolment.group_id, school_calendar()) if each_week else ()
+    first = portfolio.enrolment.first
+    return {
+        pocket.pk: asked_of(wanted_of(pocket), pocket.opens, first, changes, weeks, today, today) for pocket in pockets
+    }
+
+
+def asked_of(
+    wanted: Wanted,
+    opens: date | None,
+    first: date,
+    changes: Iterable[WantedChange],
+    weeks: Sequence[Week],
+    today: date,
+    until: date | None,
+) -> Wanted:
+    """What is wanted of one student in a pocket that opens on a day: adjusted for today, weekly rows up to ``until``.
+
+    ``first`` is the day the student joined, ``weeks`` those of the class's time (needed for weekly rows only).
+    """
+    if wanted.rows_per_week:
+        wanted = weekly(wanted, weeks, max(first, opens) if opens else first, until)
+    return adjusted(wanted, changes, today) if changes else wanted
 
 
 def states(
@@ -138,17 +212,21 @@ def states(
     frozen: Mapping[tuple[int, int], Wanted],
     member: Member,
     today: date,
+    weeks: Sequence[Week],
 ) -> list[PocketState]:
     """One student's pockets as the filling rules take them; the mappings are by (enrolment, pocket)."""
-    enrolment_id, changes = member.enrolment_id, member.student.wants
+    enrolment_id, changes, first = member.enrolment_id, member.student.wants, member.student.enrolled.first
     return [
         PocketState(
-            adjusted(pocket.wanted, changes, today) if changes else pocket.wanted,
+            asked_of(pocket.wanted, pocket.opens, first, changes, weeks, today, today),
             contents.get((enrolment_id, pocket.id), NO_CONTENT).pieces,
             frozen.get((enrolment_id, pocket.id)),
             pocket.counts,
             pocket.retired,
             pocket.open_on(today),
+            asked_of(pocket.wanted, pocket.opens, first, changes, weeks, today, None)
+            if pocket.wanted.rows_per_week
+            else None,
         )
         for pocket in outline
     ]
@@ -162,15 +240,19 @@ def miscounted() -> Iterator[str]:
             "portfolio_id", "pocket_id", "pieces", "has_work"
         )
     }
-    lying: dict[tuple[int, int], list[Evidence]] = defaultdict(list)
+    evidence: dict[tuple[int, int], list[Evidence]] = defaultdict(list)
     rows = Evidence.objects.filter(removed_at=None).select_related("artefact", "pocket").order_by("position", "pk")
     for one in rows.iterator():
-        lying[one.portfolio_id, one.pocket_id].append(one)
+        evidence[one.portfolio_id, one.pocket_id].append(one)
         counts = texts.count(one.text)
         if (counts.words, counts.sentences) != (one.words, one.sentences):
             yield f"evidence {one.pk}: its words or sentences are counted wrong"
+    lying = {key: counted(of[0].pocket, pieces_of(of[0].pocket, of)) for key, of in evidence.items()}
+    logs: dict[tuple[int, int], list[LogRow]] = defaultdict(list)
+    for line in LogRow.objects.filter(removed_at=None).select_related("pocket").order_by("pk").iterator():
+        logs[line.portfolio_id, line.pocket_id].append(line)
+    lying |= {key: counted(of[0].pocket, rows_as_pieces(of)) for key, of in logs.items()}
     for key in sorted(kept.keys() | lying.keys()):
-        evidence = lying.get(key, [])
-        row = counted(evidence[0].pocket, evidence) if evidence else {"pieces": [], "has_work": False}
+        row = lying.get(key, {"pieces": [], "has_work": False})
         if kept.get(key) != (row["pieces"], row["has_work"]):
             yield f"portfolio {key[0]}, pocket {key[1]}: counted contents differ from the evidence"

@@ -91,6 +91,30 @@ class TextRevision(models.Model):
     saved_at = models.DateTimeField()
 
 
+class LogRow(models.Model):
+    """A row of a log: its values by the keys of the pocket's columns. What was removed can be restored.
+
+    ``complete`` is judged when the row is saved: a column that becomes required later takes nothing away from it.
+    ``placed_at`` says since when it lies in the pocket, so that a hand-in's hold locks just the rows it found.
+    """
+
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="log_rows")
+    pocket = models.ForeignKey(Pocket, models.PROTECT, related_name="log_rows")
+    values = models.JSONField(default=dict)
+    complete = models.BooleanField(default=False)
+    week = models.DateField(null=True, blank=True)
+    """The Monday of its date."""
+    version = models.PositiveIntegerField(default=1)
+    placed_at = models.DateTimeField()
+    changed_at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        """As they were written."""
+
+        ordering = ("pk",)
+
+
 class PocketContent(models.Model):
     """What lies in a pocket, counted: kept for the board, rebuilt from the evidence by ``contents.refresh``."""
 

@@ -10,9 +10,10 @@ from ninja import File, Router, Status
 from ninja.files import UploadedFile
 from pydantic import Field
 
+from coatpeg.core.csv_text import to_csv
 from coatpeg.core.policy import Action
 from coatpeg.core.roster_plan import RosterPlan
-from coatpeg.core.roster_table import Column, Table, guess, to_csv
+from coatpeg.core.roster_table import Column, Table, guess
 from coatpeg.people import cards, class_lists
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Shape

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date, datetime
 from typing import Literal
 
 from pydantic import Field
@@ -33,6 +34,149 @@ class SavedShape(Shape):
     words: int
     sentences: int
     note: str = ""
+
+
+ColumnWord = Literal["date", "text", "long_text", "number", "choice", "link", "artefact", "yes_no"]
+
+
+class LogColumn(Shape):
+    """A column of a log: ``unit`` of a number, ``choices``, an asked length of a long text where ``measure`` is given.
+
+    ``key`` (1 to 36 of a–z, 0–9 and -) is made where the column is made, and stays.
+    """
+
+    key: str
+    title: str
+    type: ColumnWord
+    required: bool = False
+    unit: str = ""
+    choices: list[str] = Field(default_factory=list, max_length=100)
+    measure: Literal["", "words", "sentences"] = ""
+    least: int = 1
+    most: int | None = None
+
+
+class LogTarget(Shape):
+    """An amount to reach in a number column (``column`` empty: in rows), each week or over all."""
+
+    column: str = ""
+    amount: str = Field(max_length=20)
+    each_week: bool = False
+
+
+class LogSettings(Shape):
+    """A log's columns; ``order`` is the key of the column its rows stand by (empty: by date)."""
+
+    columns: list[LogColumn] = Field(default_factory=list, max_length=40)
+    order: str = ""
+    newest_first: bool = False
+    target: LogTarget | None = None
+
+
+class LogRowShape(Shape):
+    """A row; ``values`` by column key; ``missing`` names the headings of what is still to be written."""
+
+    id: int
+    values: dict[str, str | bool | int]
+    complete: bool
+    missing: list[str]
+    locked: bool
+    version: int
+    changed_at: datetime | None
+
+
+class LogSum(Shape):
+    """The sum of a number column, as decimal text."""
+
+    column: str
+    amount: str
+
+
+class LogAdded(Shape):
+    """How many complete rows, and their sums."""
+
+    rows: int
+    sums: list[LogSum]
+
+
+class LogWeek(LogAdded):
+    """A week's rows and sums."""
+
+    monday: date
+
+
+class LogOfChoice(LogAdded):
+    """The rows and sums of one choice of a column."""
+
+    column: str
+    choice: str
+
+
+class LogPoint(Shape):
+    """A week of the target's line: reached in it, or up to its end."""
+
+    monday: date
+    value: float
+
+
+class LogShape(LogSettings):
+    """A log with its rows in order, added up over all, per week and per choice."""
+
+    rows: list[LogRowShape]
+    artefacts: list[ArtefactShape]
+    total: LogAdded
+    weeks: list[LogWeek]
+    of_choices: list[LogOfChoice]
+    line: list[LogPoint]
+
+
+class RowIn(Shape):
+    """A row as it is written, by column key, and the version its writer saw (0: a new row)."""
+
+    values: dict[str, str | bool | int | None] = Field(max_length=40)
+    version: int = Field(default=0, ge=0)
+
+
+class SavedRow(Shape):
+    """A row after a save; ``missing`` names what is still to be written."""
+
+    id: int
+    version: int
+    complete: bool
+    missing: list[str]
+
+
+class PasteIn(Shape):
+    """Rows copied from a spreadsheet; ``apply`` adds those that fit, else they are only read."""
+
+    text: str
+    apply: bool = False
+
+
+class WrongCell(Shape):
+    """A value that does not fit its column, by key."""
+
+    column: str
+    what: str
+    fix: str
+
+
+class PastedLineShape(Shape):
+    """A pasted line: its cells, what is wrong, what is missing, whether it stands in the log already."""
+
+    line: int
+    cells: list[str]
+    wrong: list[WrongCell]
+    missing: list[str]
+    here: bool
+
+
+class PastedShape(Shape):
+    """Pasted rows as they were read; ``added`` were added, or would be."""
+
+    headings: list[str]
+    lines: list[PastedLineShape]
+    added: int
 
 
 class LinkIn(Shape):

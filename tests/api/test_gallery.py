@@ -65,9 +65,10 @@ class Adopting(GalleryCase):
         )
         self.assertIn("already", problem["title"])
 
-    def test_three_ship_with_it(self) -> None:
+    def test_seven_ship_with_it(self) -> None:
         shipped = {one["title"] for one in self.ok(self.forge.lead, "GET", "/gallery") if not one["by"]}
-        self.assertEqual(shipped, {"Portfolio for a subject", "Project in groups", "Leavers' plan"})
+        portfolios = {"Portfolio for a subject", "Project in groups", "Leavers' plan"}
+        self.assertEqual(shipped, portfolios | {"Reading record", "Laboratory record", "Credit plan", "Score record"})
         template = GalleryTemplate.objects.get(title="Portfolio for a subject").pk
         self.assertEqual(
             self.ok(self.forge.lead, "POST", f"/groups/{self.forge.group.pk}/template/adopt", {"template": template})[
@@ -75,6 +76,23 @@ class Adopting(GalleryCase):
             ],
             7,
         )
+
+    def test_a_credit_plan_is_nothing_but_a_log(self) -> None:
+        """Adopted and filled in: credits per year and over all against the target, in the order of the years."""
+        template = GalleryTemplate.objects.get(title="Credit plan").pk
+        self.ok(self.forge.lead, "POST", f"/groups/{self.forge.group.pk}/template/adopt", {"template": template})
+        student = self.forge.student("ada", "Ada", "Blom")
+        log = Pocket.objects.get(kind="log", section__template__group=self.forge.group)
+        path = f"/portfolios/{student.pk}/pockets/{log.pk}"
+        text = "Course\tYear\tCredits\tState\nPhysics\tyear 12\t4\tplanned\nArt\tYear 9\t2.5\tpassed\nMaths\tYear 9\t4\tpassed"
+        person = student.enrolment.person
+        self.assertEqual(self.ok(person, "POST", f"{path}/rows/paste", {"text": text, "apply": True})["added"], 3)
+        shown = self.ok(person, "GET", path)["log"]
+        self.assertEqual([row["values"]["course"] for row in shown["rows"]], ["Art", "Maths", "Physics"])
+        self.assertEqual(shown["total"]["sums"], [{"column": "credits", "amount": "10.5"}])
+        of_year = {one["choice"]: one["sums"] for one in shown["of_choices"] if one["rows"] and one["column"] == "year"}
+        self.assertEqual(of_year["Year 9"], [{"column": "credits", "amount": "6.5"}])
+        self.assertEqual(shown["target"], {"column": "credits", "amount": "24", "each_week": False})
 
     def test_no_student_work_is_published(self) -> None:
         thandi = self.plot.student("thandi")

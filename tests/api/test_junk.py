@@ -70,6 +70,7 @@ class Junk(ApiCase):
             "adjustment_id": own.adjustment.pk,
             "person_id": own.of.lead.pk,
             "change_id": own.change,
+            "row_id": own.row.pk,
             "size": "small",
         }
 

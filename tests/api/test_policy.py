@@ -15,8 +15,8 @@ from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import GalleryTemplate, Pocket, Section
 from coatpeg.people.models import Adjustment, Person
-from coatpeg.portfolios import enrolling
-from coatpeg.portfolios.models import Evidence, Portfolio
+from coatpeg.portfolios import enrolling, logs
+from coatpeg.portfolios.models import Evidence, LogRow, Portfolio
 from coatpeg.web.api import api
 from tests import builders
 from tests.api.case import ApiCase
@@ -38,6 +38,8 @@ class Things:
     spare: Section
     adjustment: Adjustment
     change: int
+    log: Pocket
+    row: LogRow
 
 
 def things(name: str, prefix: str) -> Things:
@@ -53,6 +55,8 @@ def things(name: str, prefix: str) -> Things:
     submission = builders.hand_in(portfolio, handed)
     open_handin = HandIn.objects.get(title="Plan", group=of.group)
     second = of.student(f"{prefix}second", "Sam", "Reyes")
+    columns = [{"key": "a", "title": "Weather", "type": "text"}, {"key": "b", "title": "Photo", "type": "artefact"}]
+    log = of.pocket("Log", "log", log={"columns": columns})
     spare = Section.objects.create(template=of.template, title="Spare", position=9)
     leaver = of.student(f"{prefix}leaver", "Lee", "Moss")
     change = enrolling.mark_left(of.lead, of.group.pk, {leaver.enrolment_id}, NOW).change_id
@@ -68,6 +72,8 @@ def things(name: str, prefix: str) -> Things:
         spare,
         builders.adjust(portfolio, 1),
         change or 0,
+        log,
+        logs.add_row(portfolio.enrolment.person, portfolio.pk, log.pk, {"a": "dry"}, NOW),
     )
 
 
@@ -89,6 +95,11 @@ def send(method: str, path: str, body: Callable[[Things], Any] | None = None) ->
 def upload(client: Client, t: Things) -> HttpResponse:
     file = SimpleUploadedFile("card.jpg", builders.jpeg())
     return client.post(f"/api/portfolios/{t.portfolio.pk}/pockets/{t.pocket.pk}/files", {"file": file})
+
+
+def row_file(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/portfolios/{t.portfolio.pk}/pockets/{t.log.pk}/row-files", {"file": file})
 
 
 def calendar_file(client: Client, t: Things) -> HttpResponse:
@@ -126,6 +137,7 @@ SUBMITTED, EVIDENCE = "/api/submissions/{t.submission.pk}", "/api/evidence/{t.ev
 STUDENT = "/api/students/{t.portfolio.enrolment_id}"
 SECTION = GROUP + "/template/sections/{t.of.section.pk}"
 LAID = GROUP + "/template/pockets/{t.page.pk}"
+LOG = BOOK + "/pockets/{t.log.pk}"
 ARTEFACT = "/api/artefacts/{t.evidence.artefact_id}"
 CALLS: dict[str, Call] = {
     "see_session": get("/api/session"),
@@ -216,6 +228,13 @@ CALLS: dict[str, Call] = {
     "write_reflection": send("put", EVIDENCE + "/reflection", lambda t: {"text": "More.", "version": 1}),
     "remove_evidence": send("delete", EVIDENCE),
     "restore_evidence": send("post", EVIDENCE + "/restore"),
+    "add_row": send("post", LOG + "/rows", lambda t: {"values": {"a": "wet"}}),
+    "change_row": send("put", "/api/rows/{t.row.pk}", lambda t: {"values": {"a": "wet"}, "version": 1}),
+    "remove_row": send("delete", "/api/rows/{t.row.pk}"),
+    "restore_row": send("post", "/api/rows/{t.row.pk}/restore"),
+    "add_row_file": row_file,
+    "paste_rows": send("post", LOG + "/rows/paste", lambda t: {"text": "wet", "apply": True}),
+    "download_rows": get(LOG + "/rows.csv"),
     "read_file": get(ARTEFACT + "/file"),
     "read_thumbnail": get(ARTEFACT + "/thumbnails/small"),
 }

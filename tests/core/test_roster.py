@@ -4,9 +4,10 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from coatpeg.core.csv_text import neutral, to_csv
 from coatpeg.core.errors import Invalid
 from coatpeg.core.roster_plan import Change, Entry, Known, Verdict, check_columns, plan, read_entry
-from coatpeg.core.roster_table import Column, Table, guess, neutral, read_text, to_csv
+from coatpeg.core.roster_table import Column, Table, guess, read_text
 
 C = Column
 

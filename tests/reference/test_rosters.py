@@ -14,10 +14,11 @@ from hypothesis import strategies as st
 from openpyxl import Workbook
 
 from coatpeg.core.calendar_plan import DaysOff
+from coatpeg.core.csv_text import to_csv
 from coatpeg.core.errors import Invalid
 from coatpeg.core.names import sort_key
 from coatpeg.core.person_names import split
-from coatpeg.core.roster_table import read_text, to_csv
+from coatpeg.core.roster_table import read_text
 from coatpeg.people import ical
 from coatpeg.people.class_lists import _decoded, _workbook
 from operations.install import node_path

@@ -1208,6 +1208,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/row-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Row File
+         * @description Take in a picture or file for a row that is being written; the row then names it.
+         */
+        post: operations["add_row_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Row
+         * @description Write a new row into a log.
+         */
+        post: operations["add_row"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/rows.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download Rows
+         * @description A log as CSV (RFC 4180, UTF-8 with its mark, so that spreadsheets read accents).
+         */
+        get: operations["download_rows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/rows/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Paste Rows
+         * @description Read rows copied from a spreadsheet; with ``apply`` add those that fit.
+         */
+        post: operations["paste_rows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/worklist": {
         parameters: {
             query?: never;
@@ -1222,6 +1302,50 @@ export interface paths {
         get: operations["see_worklist"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rows/{row_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Row
+         * @description Write other values into a row.
+         */
+        put: operations["change_row"];
+        post?: never;
+        /**
+         * Remove Row
+         * @description Take a row out of its log.
+         */
+        delete: operations["remove_row"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rows/{row_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Row
+         * @description Bring a row back.
+         */
+        post: operations["restore_row"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1521,7 +1645,7 @@ export interface components {
              */
             version: number;
             /** Without */
-            without?: ("evidence" | "page" | "links")[];
+            without?: ("evidence" | "page" | "links" | "log")[];
         };
         /**
          * AdjustmentShape
@@ -1552,7 +1676,7 @@ export interface components {
             /** Version */
             version: number;
             /** Without */
-            without: ("evidence" | "page" | "links")[];
+            without: ("evidence" | "page" | "links" | "log")[];
         };
         /**
          * AdjustmentsShape
@@ -1904,7 +2028,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "artefacts" | "links" | "reflection" | "page";
+            what: "artefacts" | "links" | "reflection" | "page" | "rows" | "weekly";
         };
         /**
          * ColumnShape
@@ -2189,6 +2313,7 @@ export interface components {
             id: number;
             /** Kind */
             kind: string;
+            log: components["schemas"]["LogShape"] | null;
             /** Prompt */
             prompt: string;
             /** Title */
@@ -2231,6 +2356,8 @@ export interface components {
             evidence: components["schemas"]["GlanceEvidence"][];
             /** Id */
             id: number;
+            /** Rows */
+            rows: number;
             /** Title */
             title: string;
         };
@@ -2423,12 +2550,13 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "evidence" | "page" | "links";
+            kind: "evidence" | "page" | "links" | "log";
             /**
              * Least
              * @default 1
              */
             least: number;
+            log?: components["schemas"]["LogSettings"];
             /**
              * Measure
              * @default
@@ -2451,6 +2579,16 @@ export interface components {
             reflection_on_each: boolean;
             /** Retired */
             retired: boolean;
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /**
+             * Rows Per Week
+             * @default 0
+             */
+            rows_per_week: number;
             /**
              * Starter
              * @default
@@ -2613,6 +2751,199 @@ export interface components {
             tint: number;
             /** Username */
             username: string;
+        };
+        /**
+         * LogAdded
+         * @description How many complete rows, and their sums.
+         */
+        LogAdded: {
+            /** Rows */
+            rows: number;
+            /** Sums */
+            sums: components["schemas"]["LogSum"][];
+        };
+        /**
+         * LogColumn
+         * @description A column of a log: ``unit`` of a number, ``choices``, an asked length of a long text where ``measure`` is given.
+         *
+         *     ``key`` (1 to 36 of a–z, 0–9 and -) is made where the column is made, and stays.
+         */
+        LogColumn: {
+            /** Choices */
+            choices?: string[];
+            /** Key */
+            key: string;
+            /**
+             * Least
+             * @default 1
+             */
+            least: number;
+            /**
+             * Measure
+             * @default
+             * @enum {string}
+             */
+            measure: "" | "words" | "sentences";
+            /** Most */
+            most?: number | null;
+            /**
+             * Required
+             * @default false
+             */
+            required: boolean;
+            /** Title */
+            title: string;
+            /**
+             * Type
+             * @enum {string}
+             */
+            type: "date" | "text" | "long_text" | "number" | "choice" | "link" | "artefact" | "yes_no";
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * LogOfChoice
+         * @description The rows and sums of one choice of a column.
+         */
+        LogOfChoice: {
+            /** Choice */
+            choice: string;
+            /** Column */
+            column: string;
+            /** Rows */
+            rows: number;
+            /** Sums */
+            sums: components["schemas"]["LogSum"][];
+        };
+        /**
+         * LogPoint
+         * @description A week of the target's line: reached in it, or up to its end.
+         */
+        LogPoint: {
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * LogRowShape
+         * @description A row; ``values`` by column key; ``missing`` names the headings of what is still to be written.
+         */
+        LogRowShape: {
+            /** Changed At */
+            changed_at: string | null;
+            /** Complete */
+            complete: boolean;
+            /** Id */
+            id: number;
+            /** Locked */
+            locked: boolean;
+            /** Missing */
+            missing: string[];
+            /** Values */
+            values: {
+                [key: string]: string | boolean | number;
+            };
+            /** Version */
+            version: number;
+        };
+        /**
+         * LogSettings
+         * @description A log's columns; ``order`` is the key of the column its rows stand by (empty: by date).
+         */
+        LogSettings: {
+            /** Columns */
+            columns?: components["schemas"]["LogColumn"][];
+            /**
+             * Newest First
+             * @default false
+             */
+            newest_first: boolean;
+            /**
+             * Order
+             * @default
+             */
+            order: string;
+            target?: components["schemas"]["LogTarget"] | null;
+        };
+        /**
+         * LogShape
+         * @description A log with its rows in order, added up over all, per week and per choice.
+         */
+        LogShape: {
+            /** Artefacts */
+            artefacts: components["schemas"]["ArtefactShape"][];
+            /** Columns */
+            columns?: components["schemas"]["LogColumn"][];
+            /** Line */
+            line: components["schemas"]["LogPoint"][];
+            /**
+             * Newest First
+             * @default false
+             */
+            newest_first: boolean;
+            /** Of Choices */
+            of_choices: components["schemas"]["LogOfChoice"][];
+            /**
+             * Order
+             * @default
+             */
+            order: string;
+            /** Rows */
+            rows: components["schemas"]["LogRowShape"][];
+            target?: components["schemas"]["LogTarget"] | null;
+            total: components["schemas"]["LogAdded"];
+            /** Weeks */
+            weeks: components["schemas"]["LogWeek"][];
+        };
+        /**
+         * LogSum
+         * @description The sum of a number column, as decimal text.
+         */
+        LogSum: {
+            /** Amount */
+            amount: string;
+            /** Column */
+            column: string;
+        };
+        /**
+         * LogTarget
+         * @description An amount to reach in a number column (``column`` empty: in rows), each week or over all.
+         */
+        LogTarget: {
+            /** Amount */
+            amount: string;
+            /**
+             * Column
+             * @default
+             */
+            column: string;
+            /**
+             * Each Week
+             * @default false
+             */
+            each_week: boolean;
+        };
+        /**
+         * LogWeek
+         * @description A week's rows and sums.
+         */
+        LogWeek: {
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Rows */
+            rows: number;
+            /** Sums */
+            sums: components["schemas"]["LogSum"][];
         };
         /**
          * MadeShape
@@ -2850,11 +3181,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "evidence" | "page" | "links";
+            kind: "evidence" | "page" | "links" | "log";
             /** Least */
             least: number;
             /** Locked By */
             locked_by: components["schemas"]["HoldShape"][];
+            log: components["schemas"]["LogShape"] | null;
             /**
              * Measure
              * @enum {string}
@@ -2922,12 +3254,53 @@ export interface components {
             day: string | null;
         };
         /**
+         * PasteIn
+         * @description Rows copied from a spreadsheet; ``apply`` adds those that fit, else they are only read.
+         */
+        PasteIn: {
+            /**
+             * Apply
+             * @default false
+             */
+            apply: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * PastedIn
          * @description A pasted text.
          */
         PastedIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * PastedLineShape
+         * @description A pasted line: its cells, what is wrong, what is missing, whether it stands in the log already.
+         */
+        PastedLineShape: {
+            /** Cells */
+            cells: string[];
+            /** Here */
+            here: boolean;
+            /** Line */
+            line: number;
+            /** Missing */
+            missing: string[];
+            /** Wrong */
+            wrong: components["schemas"]["WrongCell"][];
+        };
+        /**
+         * PastedShape
+         * @description Pasted rows as they were read; ``added`` were added, or would be.
+         */
+        PastedShape: {
+            /** Added */
+            added: number;
+            /** Headings */
+            headings: string[];
+            /** Lines */
+            lines: components["schemas"]["PastedLineShape"][];
         };
         /**
          * PeriodPlan
@@ -3042,12 +3415,13 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "evidence" | "page" | "links";
+            kind: "evidence" | "page" | "links" | "log";
             /**
              * Least
              * @default 1
              */
             least: number;
+            log?: components["schemas"]["LogSettings"];
             /**
              * Measure
              * @default
@@ -3068,6 +3442,16 @@ export interface components {
              * @default false
              */
             reflection_on_each: boolean;
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /**
+             * Rows Per Week
+             * @default 0
+             */
+            rows_per_week: number;
             /**
              * Starter
              * @default
@@ -3096,7 +3480,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "evidence" | "page" | "links";
+            kind: "evidence" | "page" | "links" | "log";
             /** Late */
             late: boolean;
             /** Late Days */
@@ -3256,6 +3640,21 @@ export interface components {
             today: string;
         };
         /**
+         * RowIn
+         * @description A row as it is written, by column key, and the version its writer saw (0: a new row).
+         */
+        RowIn: {
+            /** Values */
+            values: {
+                [key: string]: string | boolean | number | null;
+            };
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
          * RowShape
          * @description A student on the board; cells stand in the order of the hand-ins.
          */
@@ -3298,6 +3697,20 @@ export interface components {
             student: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SavedRow
+         * @description A row after a save; ``missing`` names what is still to be written.
+         */
+        SavedRow: {
+            /** Complete */
+            complete: boolean;
+            /** Id */
+            id: number;
+            /** Missing */
+            missing: string[];
+            /** Version */
+            version: number;
         };
         /**
          * SavedShape
@@ -3707,6 +4120,18 @@ export interface components {
             others: components["schemas"]["WorkLine"][];
             /** To Do */
             to_do: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * WrongCell
+         * @description A value that does not fit its column, by key.
+         */
+        WrongCell: {
+            /** Column */
+            column: string;
+            /** Fix */
+            fix: string;
+            /** What */
+            what: string;
         };
     };
     responses: never;
@@ -5377,6 +5802,121 @@ export interface operations {
             };
         };
     };
+    add_row_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Title
+                     * @default
+                     */
+                    title?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtefactShape"];
+                };
+            };
+        };
+    };
+    add_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRow"];
+                };
+            };
+        };
+    };
+    download_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    paste_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedShape"];
+                };
+            };
+        };
+    };
     see_worklist: {
         parameters: {
             query?: never;
@@ -5395,6 +5935,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Worklist"];
+                };
+            };
+        };
+    };
+    change_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRow"];
+                };
+            };
+        };
+    };
+    remove_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRow"];
+                };
+            };
+        };
+    };
+    restore_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedRow"];
                 };
             };
         };

@@ -40,6 +40,7 @@ function fieldsOf(kept: Adjustment | null, today: string): Fields {
       evidence: kept?.without.includes("evidence") ?? false,
       page: kept?.without.includes("page") ?? false,
       links: kept?.without.includes("links") ?? false,
+      log: kept?.without.includes("log") ?? false,
     },
     first: kept?.first ?? today,
     last: kept?.last ?? "",

@@ -5,7 +5,7 @@ import { plural, shortDay } from "../ui/dates";
 export type Adjustment = Schema["AdjustmentShape"];
 export type Kind = Adjustment["without"][number];
 
-export const KINDS: Record<Kind, string> = { evidence: "evidence", page: "pages", links: "links" };
+export const KINDS: Record<Kind, string> = { evidence: "evidence", page: "pages", links: "links", log: "logs" };
 
 export const TEXTS = {
   caseload: "Caseload",

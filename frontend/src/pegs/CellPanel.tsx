@@ -113,7 +113,7 @@ function Pockets({ pockets }: { pockets: Cell["pockets"] }): ReactNode {
             </p>
           </div>
         )}
-        {first ? <Reflection text={first.text} clamp /> : <p className="text-quiet">{TEXTS.nothing}</p>}
+        {first ? <Reflection text={first.text} clamp /> : <p className="text-quiet">{pocket.rows > 0 ? plural(pocket.rows, "row") : TEXTS.nothing}</p>}
         {pocket.chips.length > 0 && (
           <div>
             <h3 className="font-bold">{TEXTS.pocketCheck}</h3>

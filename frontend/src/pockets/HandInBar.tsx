@@ -24,6 +24,8 @@ interface Props {
   uploading: number;
   /** More than one hand-in collects this pocket, so each says its title. */
   named: boolean;
+  /** The pocket is a log: new rows stay possible. */
+  rows: boolean;
   /** What went wrong with the last press; kept above, since the bar moves to the top of the page once it is in. */
   problem: Problem | null;
   onProblem: (problem: Problem | null) => void;
@@ -51,7 +53,13 @@ function plain(missing: number, again: boolean): string {
     : "Everything is here. After handing in you can read it, and it opens again if it is sent back.";
 }
 
-export function HandInBar({ handin, groupId, portfolio, missing, uploading, named, problem, onProblem }: Props) {
+/** What being locked means here. */
+function staysWords(accepted: boolean, rows: boolean): string {
+  if (rows) return "The rows handed in stay as they are. You can write new ones.";
+  return accepted ? "It stays locked. You can still read it." : "Locked. You can still read it; it opens again if it is sent back.";
+}
+
+export function HandInBar({ handin, groupId, portfolio, missing, uploading, named, rows, problem, onProblem }: Props) {
   const queries = useQueryClient();
   const [busy, setBusy] = useState(false);
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
@@ -114,13 +122,13 @@ export function HandInBar({ handin, groupId, portfolio, missing, uploading, name
           )}
         </Notice>
       )}
-      {stands && !todo && <Standing handin={handin} submission={stands} groupId={groupId} onChange={fresh} />}
+      {stands && !todo && <Standing handin={handin} submission={stands} groupId={groupId} rows={rows} onChange={fresh} />}
       <Earlier handin={handin} groupId={groupId} portfolio={portfolio} />
     </section>
   );
 }
 
-function Standing({ handin, submission, onChange }: { handin: HandIn; submission: Schema["SubmissionLine"]; groupId: number; onChange: () => Promise<void> }) {
+function Standing({ handin, submission, rows, onChange }: { handin: HandIn; submission: Schema["SubmissionLine"]; groupId: number; rows: boolean; onChange: () => Promise<void> }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const takeBack = async () => {
     try {
@@ -146,7 +154,7 @@ function Standing({ handin, submission, onChange }: { handin: HandIn; submission
         </p>
         <p className="flex items-center gap-2 text-ink-soft">
           <Lock aria-hidden size={16} className="shrink-0" />
-          {accepted ? "It stays locked. You can still read it." : "Locked. You can still read it; it opens again if it is sent back."}
+          {staysWords(accepted, rows)}
         </p>
         {submission.links > 0 && (
           <p className="text-ink-soft">

@@ -6,6 +6,7 @@ import type { Schema } from "../api/client";
 import type { Problem } from "../api/problem";
 import { feedbackQuery, pocketQuery } from "../api/queries";
 import { useSession } from "../app/session";
+import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
 import { day } from "../ui/dates";
 import { FeedbackCard } from "../worklist/FeedbackCard";
@@ -52,6 +53,7 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
         missing={missing}
         uploading={uploads.filter((upload) => !upload.problem).length}
         named={asked.length > 1}
+        rows={pocket.kind === "log"}
         problem={problems[one.id] ?? null}
         onProblem={(problem) => setProblems((old) => ({ ...old, [one.id]: problem }))}
       />
@@ -64,7 +66,9 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
       {(pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
       {!waits && bars}
       <Feedback groupId={groupId} portfolio={portfolio} handins={asked.map((one) => one.id)} />
-      {pocket.kind === "page" ? (
+      {pocket.log ? (
+        <LogPocket pocket={pocket} log={pocket.log} groupId={groupId} portfolio={portfolio} />
+      ) : pocket.kind === "page" ? (
         <PagePocket pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} />
       ) : (
         <>
@@ -103,7 +107,7 @@ function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema
         <p className="mt-1 text-base text-ink-soft">{pocket.directions}</p>
       </div>
       <div className="text-right text-base max-sm:text-left">
-        {pocket.locked_by.length > 0 && (
+        {pocket.locked_by.length > 0 && pocket.kind !== "log" && (
           <p className="inline-flex items-center gap-2 rounded-md bg-ink px-3 py-1 font-semibold text-paper">
             <Lock aria-hidden size={16} />
             Locked: handed in

@@ -12,8 +12,9 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
 import type { Edits } from "./edits";
-import { bodyOf, fieldsOf } from "./fields";
+import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
+import { LogColumns } from "./LogColumns";
 import { PocketPreview } from "./PocketPreview";
 import { KINDS, TAKES, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
@@ -52,6 +53,11 @@ export function PocketForm({ pocket, groupId, may, edits }: Props) {
       say(`“${sent.title}” is saved in ${plural(done.impact.students, "portfolio")}.`, undone);
     },
   });
+  const choose = (kind: Kind) => {
+    // A new log begins with the column that nearly every log has.
+    if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", "Date", true)]);
+    form.setValue("kind", kind);
+  };
   const problem = save.error ?? (changed ? impact.error : null);
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
@@ -75,15 +81,18 @@ export function PocketForm({ pocket, groupId, may, edits }: Props) {
               <input type="date" {...form.register("opens")} className={`${FIELD} min-h-9`} />
             </label>
           </div>
-          <Kinds value={fields.kind} may={may} onChange={(kind) => form.setValue("kind", kind)} />
+          <Kinds value={fields.kind} may={may} onChange={choose} />
           <label className="font-bold">
             Directions students see
             <textarea rows={3} {...form.register("directions")} className={`${FIELD} py-2`} />
           </label>
-          <label className="font-bold">
-            Prompt <span className="font-normal text-quiet">{fields.kind === "page" ? "over the text" : "over each reflection"}</span>
-            <input {...form.register("prompt")} autoComplete="off" className={`${FIELD} min-h-9`} />
-          </label>
+          {fields.kind !== "log" && (
+            <label className="font-bold">
+              Prompt <span className="font-normal text-quiet">{fields.kind === "page" ? "over the text" : "over each reflection"}</span>
+              <input {...form.register("prompt")} autoComplete="off" className={`${FIELD} min-h-9`} />
+            </label>
+          )}
+          {fields.kind === "log" && <LogColumns fields={fields} control={form.control} register={form.register} may={may} />}
           <Wanted fields={fields} register={form.register} />
           {fields.kind === "page" && (
             <label className="font-bold">
@@ -149,7 +158,20 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
   return (
     <fieldset className="flex flex-col gap-2 rounded-lg border border-edge bg-paper p-4">
       <legend className="px-1 font-bold">Wanted</legend>
-      {fields.kind !== "page" && (
+      {fields.kind === "log" && (
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+          <label className="flex items-center gap-2">
+            <input type="number" min={0} max={500} {...register("rows")} disabled={Number(fields.rowsPerWeek) > 0} className="figures min-h-9 w-16 rounded-md border border-control px-2" />
+            rows over all
+          </label>
+          <label className="flex items-center gap-2">
+            or
+            <input type="number" min={0} max={20} {...register("rowsPerWeek")} className="figures min-h-9 w-16 rounded-md border border-control px-2" />
+            rows each school week
+          </label>
+        </div>
+      )}
+      {fields.kind !== "page" && fields.kind !== "log" && (
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           <label className="flex items-center gap-2">
             <input type="number" min={0} max={50} {...register("artefacts")} className="figures min-h-9 w-16 rounded-md border border-control px-2" />

@@ -3,6 +3,8 @@ import { useState } from "react";
 import type { Schema } from "../api/client";
 import { ChipList, Chips } from "../ui/Chips";
 import { plural } from "../ui/dates";
+import { heading } from "../log/cells";
+import { columnOf } from "./fields";
 import type { Fields } from "./fields";
 import { TEXTS } from "./texts";
 import type { Laid } from "./texts";
@@ -66,7 +68,9 @@ function AsStudent({ fields, chips }: { fields: Fields; chips: Schema["ChipShape
         <p className="mt-1 text-base break-words whitespace-pre-wrap text-ink-soft">{fields.directions}</p>
       </div>
       <Chips chips={chips} />
-      {fields.kind === "page" ? (
+      {fields.kind === "log" ? (
+        <LogPreview columns={fields.columns} />
+      ) : fields.kind === "page" ? (
         <div className="rounded-lg border border-edge bg-paper p-4 text-base">
           <p className="font-bold">{fields.prompt || "Your text"}</p>
           <p className="mt-2 min-h-24 rounded-md border border-control p-3 whitespace-pre-wrap">{fields.starter}</p>
@@ -77,6 +81,24 @@ function AsStudent({ fields, chips }: { fields: Fields; chips: Schema["ChipShape
           {fields.kind === "evidence" && fields.reflection && <p className="mt-2 font-bold text-ink">{fields.prompt}</p>}
         </div>
       )}
+    </>
+  );
+}
+
+/** The fields of a row and the headings of the log. */
+function LogPreview({ columns }: { columns: Fields["columns"] }) {
+  return (
+    <>
+      <div className="grid gap-3 rounded-lg border border-edge bg-paper p-4 text-base">
+        {columns.map((one) => (
+          <p key={one.key} className="font-bold">
+            {heading(columnOf(one)) || "…"}
+            {one.required && <span className="font-normal text-quiet"> needed</span>}
+            <span className="mt-1 block min-h-11 rounded-md border border-control" />
+          </p>
+        ))}
+      </div>
+      <p className="overflow-hidden rounded-lg border border-edge bg-paper p-3 text-sm font-bold break-words">{columns.map((one) => heading(columnOf(one)) || "…").join(" · ")}</p>
     </>
   );
 }

@@ -52,6 +52,8 @@ export function useEdits(groupId: number) {
         takes: [],
         starter: "",
         counts: true,
+        rows: 0,
+        rows_per_week: 0,
         version: 0,
       };
       const made = await data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/pockets", { ...of(section), body }));

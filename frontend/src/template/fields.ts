@@ -1,6 +1,20 @@
 /** The form of a pocket, and what of it goes to the server. */
 import type { Schema } from "../api/client";
+import type { Column } from "../log/cells";
 import type { Kind, Laid } from "./texts";
+
+/** A log's column as the form holds it; ``choices`` one a line. */
+export interface ColumnFields {
+  key: string;
+  title: string;
+  type: Column["type"];
+  required: boolean;
+  unit: string;
+  choices: string;
+  measure: "" | "words" | "sentences";
+  least: string;
+  most: string;
+}
 
 export interface Fields {
   title: string;
@@ -16,6 +30,48 @@ export interface Fields {
   starter: string;
   counts: boolean;
   opens: string;
+  rows: string;
+  rowsPerWeek: string;
+  columns: ColumnFields[];
+  order: string;
+  newestFirst: boolean;
+  targetAmount: string;
+  targetColumn: string;
+  targetEach: "all" | "week";
+}
+
+/** An empty column under a key that no other has. */
+export function newColumn(type: Column["type"] = "text", title = "", required = false): ColumnFields {
+  return { key: crypto.randomUUID().slice(0, 13), title, type, required, unit: "", choices: "", measure: "", least: "1", most: "" };
+}
+
+function columnFields(column: Column): ColumnFields {
+  return {
+    key: column.key,
+    title: column.title,
+    type: column.type,
+    required: column.required,
+    unit: column.unit,
+    choices: (column.choices ?? []).join("\n"),
+    measure: column.measure,
+    least: String(column.least),
+    most: column.most ? String(column.most) : "",
+  };
+}
+
+/** A column as the server takes it. */
+export function columnOf(fields: ColumnFields): Column {
+  return {
+    key: fields.key,
+    title: fields.title,
+    type: fields.type,
+    required: fields.required,
+    unit: fields.unit,
+    choices: fields.choices.split("\n").filter((one) => one.trim()),
+    measure: fields.measure,
+    least: Number(fields.least || 1),
+    most: fields.most ? Number(fields.most) : null,
+  };
 }
 
 /** A pocket as the form holds it. */
@@ -35,6 +91,14 @@ export function fieldsOf(pocket: Laid): Fields {
     starter: pocket.starter,
     counts: pocket.counts,
     opens: pocket.opens ?? "",
+    rows: String(pocket.rows),
+    rowsPerWeek: String(pocket.rows_per_week),
+    columns: (pocket.log?.columns ?? []).map(columnFields),
+    order: pocket.log?.order ?? "",
+    newestFirst: pocket.log?.newest_first ?? false,
+    targetAmount: pocket.log?.target?.amount ?? "",
+    targetColumn: pocket.log?.target?.column ?? "",
+    targetEach: pocket.log?.target?.each_week ? "week" : "all",
   };
 }
 
@@ -55,6 +119,20 @@ export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
     starter: fields.starter,
     counts: fields.counts,
     opens: fields.opens || null,
+    rows: Number(fields.rows || 0),
+    rows_per_week: Number(fields.rowsPerWeek || 0),
+    log: fields.kind === "log" ? logOf(fields) : { columns: [], order: "", newest_first: false, target: null },
     version,
+  };
+}
+
+/** A log's settings as the server takes them. */
+export function logOf(fields: Fields): Schema["LogSettings"] {
+  const amount = fields.targetAmount.trim().replace(",", ".");
+  return {
+    columns: fields.columns.map(columnOf),
+    order: fields.order,
+    newest_first: fields.newestFirst,
+    target: amount ? { column: fields.targetColumn, amount, each_week: fields.targetEach === "week" } : null,
   };
 }

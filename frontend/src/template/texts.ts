@@ -1,5 +1,5 @@
 /** The words of laying out a template. */
-import { FileText, Layers, Link2 } from "lucide-react";
+import { FileText, Layers, Link2, Table2 } from "lucide-react";
 import type { LucideIcon } from "lucide-react";
 import type { Schema } from "../api/client";
 import { plural } from "../ui/dates";
@@ -11,6 +11,7 @@ export const KINDS: Record<Kind, { name: string; icon: LucideIcon; hint: string 
   evidence: { name: "Evidence", icon: Layers, hint: "Artefacts, each with what the student says it shows" },
   page: { name: "Page", icon: FileText, hint: "A text written right here" },
   links: { name: "Links", icon: Link2, hint: "Addresses of pages on the web" },
+  log: { name: "Log", icon: Table2, hint: "A table that grows row by row" },
 };
 
 export const TAKES = { picture: "Pictures", file: "Files", link: "Links" } as const;
@@ -36,6 +37,7 @@ export const TEXTS = {
 /** What a pocket asks for, in a few words. */
 export function asksFor(pocket: Laid): string {
   if (pocket.kind === "page") return "page";
+  if (pocket.kind === "log") return pocket.rows_per_week ? `${plural(pocket.rows_per_week, "row")} a week` : pocket.rows ? plural(pocket.rows, "row") : "nothing wanted";
   if (pocket.artefacts === 0) return "nothing wanted";
   const what = pocket.kind === "links" ? "link" : "artefact";
   return `${plural(pocket.artefacts, what)}${pocket.reflection_on_each ? " · reflection" : ""}`;

@@ -1,6 +1,7 @@
 /** What a pocket wants, as small chips that fill. */
 import { Check, CircleDashed } from "lucide-react";
 import type { Schema } from "../api/client";
+import { plural } from "./dates";
 
 type Chip = Schema["ChipShape"];
 
@@ -18,6 +19,8 @@ export function chipWords(chip: Chip): string {
     const word = chip.wanted === 1 ? chip.what.slice(0, -1) : chip.what;
     return `${chip.done} of ${chip.wanted} ${word}`;
   }
+  if (chip.what === "rows") return `${chip.done} of ${plural(chip.wanted, "row")}`;
+  if (chip.what === "weekly") return `${chip.done} of ${plural(chip.wanted, "row")}, week by week`;
   const on = chip.what === "page" ? "your text" : chip.on ? `reflection on ${chip.on}` : "reflection";
   if (chip.met || !length) return on;
   const unit = chip.measure === "sentences" ? "sentence" : "word";

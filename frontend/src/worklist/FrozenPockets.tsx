@@ -2,6 +2,8 @@
 import { useState } from "react";
 import type { Schema } from "../api/client";
 import { fileAddress, OpenArtefact } from "../ui/Artefact";
+import { LogSums } from "../log/LogSums";
+import { LogTable } from "../log/LogTable";
 import { ChipList } from "../ui/Chips";
 import { Reflection } from "../ui/Reflection";
 
@@ -23,6 +25,7 @@ export function FrozenPockets({ pockets }: { pockets: Pocket[] }) {
 
 function FrozenPocket({ pocket }: { pocket: Pocket }) {
   const [place, setPlace] = useState(0);
+  if (pocket.log) return <FrozenLog pocket={pocket} log={pocket.log} />;
   const shown = pocket.evidence[Math.min(place, pocket.evidence.length - 1)];
   return (
     <div className="grid gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(240px,340px)]">
@@ -58,6 +61,16 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
           </div>
         )}
       </div>
+    </div>
+  );
+}
+
+function FrozenLog({ pocket, log }: { pocket: Pocket; log: Schema["LogShape"] }) {
+  return (
+    <div className="flex flex-col gap-4">
+      {log.rows.length > 0 ? <LogTable log={log} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">Nothing was in this log.</p>}
+      <LogSums log={log} />
+      {pocket.chips.length > 0 && <ChipList chips={pocket.chips} />}
     </div>
   );
 }

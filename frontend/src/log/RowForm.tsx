@@ -1,0 +1,200 @@
+/** A row being written: one field a column, Enter keeps it, what does not fit says so at its field. */
+import { useMutation } from "@tanstack/react-query";
+import { Paperclip } from "lucide-react";
+import { useEffect, useId, useRef, useState } from "react";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { upload } from "../api/upload";
+import { usePersonId } from "../app/session";
+import { dropDraft, findDraft, keepDraft } from "../pockets/drafts";
+import { Button } from "../ui/Button";
+import { lengthWords } from "../ui/Chips";
+import { Notice } from "../ui/Notice";
+import { heading } from "./cells";
+import type { Column, Log, Row, Values } from "./cells";
+
+interface Props {
+  log: Log;
+  portfolio: number;
+  pocket: number;
+  row?: Row;
+  today: string;
+  onSaved: (saved: Schema["SavedRow"]) => Promise<void>;
+  onCancel?: () => void;
+}
+
+const FIELD = "mt-1 block min-h-11 w-full rounded-md border bg-paper px-3 text-base font-normal";
+
+export function RowForm({ log, portfolio, pocket, row, today, onSaved, onCancel }: Props) {
+  const columns = log.columns ?? [];
+  const person = usePersonId();
+  const first = columns.find((one) => one.type === "date")?.key;
+  const fresh: Values = first ? { [first]: today } : {};
+  const [values, setValues] = useState<Values>(row ? row.values : fresh);
+  const [base, setBase] = useState(row?.version ?? 0);
+  const name = `row/${portfolio}/${pocket}/${row?.id ?? "new"}`;
+  const form = useRef<HTMLFormElement>(null);
+  // What was typed here and never sent comes back.
+  useEffect(() => {
+    void findDraft(person, name).then((kept) => {
+      if (kept) setValues(JSON.parse(kept.text) as Values);
+    });
+  }, [person, name]);
+  const change = (key: string, value: string | boolean | number | null) => {
+    const next = { ...values, [key]: value };
+    setValues(next);
+    void keepDraft(person, name, { text: JSON.stringify(next), base });
+  };
+  const save = useMutation({
+    mutationFn: (body: Schema["RowIn"]) =>
+      row
+        ? data(client.PUT("/api/rows/{row_id}", { params: { path: { row_id: row.id } }, body }))
+        : data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/rows", { params: { path: { portfolio_id: portfolio, pocket_id: pocket } }, body })),
+    onSuccess: async (saved) => {
+      await dropDraft(person, name);
+      if (!row) {
+        setValues({ ...fresh, ...(first ? { [first]: values[first] ?? today } : {}) });
+        form.current?.querySelector<HTMLElement>("input, select, textarea")?.focus();
+      }
+      await onSaved(saved);
+    },
+    onError: (error) => {
+      if (error instanceof Problem && error.kind === "stale") setBase(Number(error.more.version));
+    },
+  });
+  const problem = save.error instanceof Problem ? save.error : null;
+  const wrong = (Array.isArray(problem?.more.wrong) ? problem.more.wrong : []) as Schema["WrongCell"][];
+  return (
+    <form
+      ref={form}
+      noValidate
+      aria-label={row ? "Change the row" : "New row"}
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate({ values, version: base });
+      }}
+      className="flex flex-col gap-3 text-left whitespace-normal"
+    >
+      <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
+        {columns.map((one) => (
+          <Field key={one.key} column={one} value={values[one.key] ?? null} wrong={wrong.find((of) => of.column === one.key)} portfolio={portfolio} pocket={pocket} onChange={(value) => change(one.key, value)} />
+        ))}
+      </div>
+      {problem && wrong.length === 0 && <Notice title={problem.title} fix={problem.away ? "What you wrote is kept on this device. Try again in a moment." : problem.fix} />}
+      <div className="flex flex-wrap items-center gap-2">
+        <Button big type="submit" disabled={save.isPending}>
+          {row ? "Keep the changes" : "Add the row"}
+        </Button>
+        {onCancel && (
+          <Button
+            big
+            look="quiet"
+            onClick={() => {
+              void dropDraft(person, name);
+              onCancel();
+            }}
+          >
+            Cancel
+          </Button>
+        )}
+      </div>
+    </form>
+  );
+}
+
+interface FieldProps {
+  column: Column;
+  value: string | boolean | number | null;
+  wrong: Schema["WrongCell"] | undefined;
+  portfolio: number;
+  pocket: number;
+  onChange: (value: string | boolean | number | null) => void;
+}
+
+function Field({ column, value, wrong, portfolio, pocket, onChange }: FieldProps) {
+  const id = useId();
+  const says = wrong ? `${id}-wrong` : undefined;
+  const shared = { id, "aria-invalid": wrong !== undefined, "aria-describedby": says, className: `${FIELD} ${wrong ? "border-overdue" : "border-control"}` };
+  const text = typeof value === "string" ? value : "";
+  const wide = column.type === "long_text" ? "sm:col-span-2" : "";
+  return (
+    <div className={wide}>
+      <label htmlFor={id} className="text-base font-bold">
+        {heading(column)}
+        {column.required && <span className="font-normal text-quiet"> needed</span>}
+        {column.measure && <span className="font-normal text-quiet"> {lengthWords({ measure: column.measure, least: column.least, most: column.most ?? null })}</span>}
+      </label>
+      {column.type === "choice" ? (
+        <select {...shared} value={text} onChange={(event) => onChange(event.target.value)}>
+          <option value="" />
+          {(column.choices ?? []).map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      ) : column.type === "yes_no" ? (
+        <select {...shared} value={value === null ? "" : value === true ? "yes" : "no"} onChange={(event) => onChange(event.target.value === "" ? null : event.target.value === "yes")}>
+          <option value="" />
+          <option value="yes">yes</option>
+          <option value="no">no</option>
+        </select>
+      ) : column.type === "long_text" ? (
+        <textarea {...shared} rows={2} value={text} onChange={(event) => onChange(event.target.value)} className={`${shared.className} py-2`} />
+      ) : column.type === "artefact" ? (
+        <FileField id={id} value={value} portfolio={portfolio} pocket={pocket} onChange={onChange} />
+      ) : (
+        <input
+          {...shared}
+          type={column.type === "date" ? "date" : "text"}
+          inputMode={column.type === "number" ? "decimal" : column.type === "link" ? "url" : undefined}
+          autoComplete="off"
+          value={text}
+          onChange={(event) => onChange(event.target.value)}
+        />
+      )}
+      {wrong && (
+        <p id={says} role="alert" className="mt-1 text-sm text-overdue">
+          {wrong.what} {wrong.fix}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function FileField({ id, value, portfolio, pocket, onChange }: Omit<FieldProps, "column" | "wrong"> & { id: string }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [title, setTitle] = useState("");
+  const send = useMutation({
+    mutationFn: (file: File) => upload<Schema["ArtefactShape"]>(`/api/portfolios/${portfolio}/pockets/${pocket}/row-files`, file),
+    onSuccess: (kept) => {
+      setTitle(kept.title);
+      onChange(kept.id);
+    },
+  });
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-2">
+      <input
+        ref={input}
+        type="file"
+        hidden
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) send.mutate(file);
+          event.target.value = "";
+        }}
+      />
+      <Button id={id} big icon={<Paperclip aria-hidden size={18} />} disabled={send.isPending} onClick={() => input.current?.click()}>
+        {send.isPending ? "On its way …" : value === null ? "Add a photo or file" : "Take another one"}
+      </Button>
+      {value !== null && (
+        <>
+          <span className="min-w-0 truncate">{title || "kept"}</span>
+          <Button look="quiet" onClick={() => onChange(null)}>
+            Take off
+          </Button>
+        </>
+      )}
+      {send.error instanceof Problem && <Notice title={send.error.title} fix={send.error.fix} />}
+    </div>
+  );
+}

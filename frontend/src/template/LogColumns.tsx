@@ -1,0 +1,160 @@
+/** The columns of a log: named, typed, moved; then in which order the rows stand, and a target. */
+import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
+import { useFieldArray } from "react-hook-form";
+import type { Control, UseFormRegister } from "react-hook-form";
+import { TYPES } from "../log/cells";
+import type { Column } from "../log/cells";
+import { Button } from "../ui/Button";
+import { newColumn } from "./fields";
+import type { ColumnFields, Fields } from "./fields";
+
+interface Props {
+  fields: Fields;
+  control: Control<Fields>;
+  register: UseFormRegister<Fields>;
+  may: boolean;
+}
+
+const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 disabled:border-edge disabled:text-ink";
+const ICON = "flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground disabled:opacity-30";
+
+export function LogColumns({ fields, control, register, may }: Props) {
+  const { fields: rows, append, remove, move } = useFieldArray({ control, name: "columns", keyName: "id" });
+  return (
+    <fieldset className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
+      <legend className="px-1 font-bold">Columns of the log</legend>
+      <ol className="flex flex-col gap-2">
+        {rows.map((row, at) => (
+          <li key={row.id} aria-label={`Column ${at + 1}`} className="flex flex-wrap items-center gap-2 border-b border-line pb-2 last:border-0">
+            <input aria-label={`Heading of column ${at + 1}`} {...register(`columns.${at}.title`)} autoComplete="off" placeholder="Heading" className={`${SMALL} w-36 flex-1`} />
+            <select aria-label={`Type of column ${at + 1}`} {...register(`columns.${at}.type`)} className={SMALL}>
+              {(Object.keys(TYPES) as Column["type"][]).map((one) => (
+                <option key={one} value={one}>
+                  {TYPES[one]}
+                </option>
+              ))}
+            </select>
+            <label className="flex items-center gap-1.5">
+              <input type="checkbox" className="size-4 accent-ink" {...register(`columns.${at}.required`)} />
+              needed
+            </label>
+            {may && (
+              <span className="ml-auto flex">
+                <button type="button" aria-label={`Move column ${at + 1} up`} className={ICON} disabled={at === 0} onClick={() => move(at, at - 1)}>
+                  <ArrowUp aria-hidden size={15} />
+                </button>
+                <button type="button" aria-label={`Move column ${at + 1} down`} className={ICON} disabled={at === rows.length - 1} onClick={() => move(at, at + 1)}>
+                  <ArrowDown aria-hidden size={15} />
+                </button>
+                <button type="button" aria-label={`Take away column ${at + 1}`} className={ICON} onClick={() => remove(at)}>
+                  <Trash2 aria-hidden size={15} />
+                </button>
+              </span>
+            )}
+            <More column={fields.columns[at]} at={at} register={register} />
+          </li>
+        ))}
+      </ol>
+      {may && (
+        <div>
+          <Button icon={<Plus aria-hidden size={16} />} onClick={() => append(newColumn())}>
+            Column
+          </Button>
+        </div>
+      )}
+      <Order columns={fields.columns} register={register} />
+      <Target fields={fields} register={register} />
+    </fieldset>
+  );
+}
+
+/** What only some types have: a unit, choices, a length. */
+function More({ column, at, register }: { column: ColumnFields | undefined; at: number; register: UseFormRegister<Fields> }) {
+  if (column?.type === "number") {
+    return (
+      <label className="flex basis-full items-center gap-2">
+        Unit
+        <input {...register(`columns.${at}.unit`)} autoComplete="off" className={`${SMALL} w-24`} />
+      </label>
+    );
+  }
+  if (column?.type === "choice") {
+    return (
+      <label className="flex basis-full flex-col">
+        Choices, one a line
+        <textarea rows={3} {...register(`columns.${at}.choices`)} className={`${SMALL} py-1`} />
+      </label>
+    );
+  }
+  if (column?.type !== "long_text") return null;
+  return (
+    <span className="flex basis-full flex-wrap items-center gap-2">
+      <label className="flex items-center gap-2">
+        Its length is
+        <select {...register(`columns.${at}.measure`)} className={SMALL}>
+          <option value="">open</option>
+          <option value="sentences">so many sentences</option>
+          <option value="words">so many words</option>
+        </select>
+      </label>
+      {column.measure && (
+        <>
+          <label className="flex items-center gap-2">
+            from
+            <input type="number" min={1} {...register(`columns.${at}.least`)} className={`${SMALL} figures w-16`} />
+          </label>
+          <label className="flex items-center gap-2">
+            to
+            <input type="number" min={1} placeholder="open" {...register(`columns.${at}.most`)} className={`${SMALL} figures w-18`} />
+          </label>
+        </>
+      )}
+    </span>
+  );
+}
+
+function Order({ columns, register }: { columns: ColumnFields[]; register: UseFormRegister<Fields> }) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+      <label className="flex items-center gap-2">
+        Rows stand by
+        <select {...register("order")} className={SMALL}>
+          <option value="">date</option>
+          {columns.map((one) => (
+            <option key={one.key} value={one.key}>
+              {one.title || "…"}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-1.5">
+        <input type="checkbox" className="size-4 accent-ink" {...register("newestFirst")} />
+        last one first
+      </label>
+    </div>
+  );
+}
+
+function Target({ fields, register }: { fields: Fields; register: UseFormRegister<Fields> }) {
+  const numbers = fields.columns.filter((one) => one.type === "number");
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <label className="flex items-center gap-2">
+        A target of
+        <input inputMode="decimal" autoComplete="off" placeholder="none" {...register("targetAmount")} className={`${SMALL} figures w-24`} />
+      </label>
+      <select aria-label="What the target counts" {...register("targetColumn")} className={SMALL}>
+        <option value="">rows</option>
+        {numbers.map((one) => (
+          <option key={one.key} value={one.key}>
+            {one.unit ? `${one.title} (${one.unit})` : one.title || "…"}
+          </option>
+        ))}
+      </select>
+      <select aria-label="When the target is to be reached" {...register("targetEach")} className={SMALL}>
+        <option value="all">over all</option>
+        <option value="week">each week</option>
+      </select>
+    </div>
+  );
+}
