@@ -7,7 +7,11 @@ from datetime import UTC, datetime, time, timedelta
 from decimal import Decimal
 
 from coatpeg.core.asking import Due
+from coatpeg.core.filling import PocketKind
+from coatpeg.core.outline_plan import PocketPlan
+from coatpeg.core.repeat import Question, Unit
 from coatpeg.handins import commands as handing
+from coatpeg.handins import repeats, templates
 from coatpeg.handins.setting import Plan, set_handin
 from coatpeg.people.models import Adjustment, Person, TeachingGroup, WorkingGroup
 from coatpeg.portfolios import commands
@@ -40,6 +44,7 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
             ]
         },
     )
+    _scenes(group, teacher, days, start)
     for place, name in enumerate(("Lights", "Sound", "Set")):
         WorkingGroup.objects.create(group=group, name=name).members.set(
             one.enrolment for one in students[place * 3 : place * 3 + 3]
@@ -47,6 +52,40 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
     for title, week in (("Set model", 7), ("Prompt book", 10)):
         plan = Plan(title, (pockets[title].pk,), days.of(week - 2, 0), Due(days.of(week, 4)), points=Decimal(20))
         set_handin(teacher, group.pk, plan, start)
+
+
+SCENES = {
+    "The harbour": ("What does the audience see first?", "Where does the light come from?"),
+    "The storm": ("What do we hear before we see it?", "Who moves what, and when?", "What can go wrong?"),
+    "The kitchen": ("Which props are real?",),
+}
+
+
+def _scenes(group: TeachingGroup, teacher: Person, days: Days, start: datetime) -> None:
+    """A section that repeats for each scene, with questions of its own."""
+    section = templates.add_section(teacher, group.pk, "Scene", start, repeats=True)
+    for plan in (
+        PocketPlan(
+            "Question",
+            PocketKind.EVIDENCE,
+            prompt="{unit}: why did you solve it like that?",
+            artefacts=1,
+            reflection_on_each=True,
+            each_question=True,
+        ),
+        PocketPlan("Cue sheet of {unit}", PocketKind.PAGE, "Every cue of the scene, in order."),
+    ):
+        templates.add_pocket(teacher, group.pk, section, plan, start)
+    units = [
+        Unit(
+            f"scene-{place}",
+            title,
+            tuple(Question(f"scene-{place}-{at}", text) for at, text in enumerate(questions)),
+            days.of(3 + 4 * place, 0),
+        )
+        for place, (title, questions) in enumerate(SCENES.items())
+    ]
+    repeats.set_units(teacher, group.pk, section, units, 1, start)
 
 
 HOURS: list[dict[str, object]] = [

@@ -17,6 +17,7 @@ from coatpeg.core.calendar import SchoolCalendar, Term
 from coatpeg.core.filling import PocketKind
 from coatpeg.core.log_columns import log_from_data, log_to_data
 from coatpeg.core.outline_plan import PocketPlan, length_of
+from coatpeg.core.repeat import Question, Unit
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +35,9 @@ class KeyedSection:
     key: str
     title: str
     pockets: tuple[KeyedPocket, ...]
+    repeats: bool = False
+    units: tuple[Unit, ...] = ()
+    """Of one that repeats."""
 
 
 Document = tuple[KeyedSection, ...]
@@ -42,9 +46,24 @@ Document = tuple[KeyedSection, ...]
 def to_data(document: Document) -> list[dict[str, Any]]:
     """A document as plain data, without what belongs to one class's calendar."""
     return [
-        {"key": section.key, "title": section.title, "pockets": [_pocket_data(one) for one in section.pockets]}
+        {
+            "key": section.key,
+            "title": section.title,
+            "pockets": [_pocket_data(one) for one in section.pockets],
+            **({"units": [_unit_data(one) for one in section.units]} if section.repeats else {}),
+        }
         for section in document
     ]
+
+
+def _unit_data(unit: Unit) -> dict[str, Any]:
+    questions = [{"key": one.key, "text": one.text} for one in unit.questions]
+    return {"key": unit.key, "title": unit.title, "questions": questions}
+
+
+def _unit(data: Mapping[str, Any]) -> Unit:
+    questions = tuple(Question(one["key"], one["text"]) for one in data["questions"])
+    return Unit(data["key"], data["title"], questions)
 
 
 def _pocket_data(pocket: KeyedPocket) -> dict[str, Any]:
@@ -67,13 +86,20 @@ def _pocket_data(pocket: KeyedPocket) -> dict[str, Any]:
         "rows": plan.rows,
         "rows_per_week": plan.rows_per_week,
         "log": log_to_data(plan.log) if plan.log.columns else None,
+        **({"each_question": True} if plan.each_question else {}),
     }
 
 
 def from_data(data: Sequence[Mapping[str, Any]]) -> Document:
     """The reverse of ``to_data``."""
     return tuple(
-        KeyedSection(section["key"], section["title"], tuple(_pocket(one) for one in section["pockets"]))
+        KeyedSection(
+            section["key"],
+            section["title"],
+            tuple(_pocket(one) for one in section["pockets"]),
+            "units" in section,
+            tuple(_unit(one) for one in section.get("units", ())),
+        )
         for section in data
     )
 
@@ -93,6 +119,7 @@ def _pocket(data: Mapping[str, Any]) -> KeyedPocket:
         rows=data.get("rows", 0),
         rows_per_week=data.get("rows_per_week", 0),
         log=log_from_data(data.get("log") or {}),
+        each_question=data.get("each_question", False),
     )
     return KeyedPocket(data["key"], plan)
 

@@ -8,12 +8,13 @@ a log has columns and wants rows, over all or each week, and nothing else has th
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.filling import Piece, PocketKind, Wanted, filled
+from coatpeg.core.filling import Filled, Piece, PocketKind, Wanted, filled
 from coatpeg.core.log_columns import LogPlan
 from coatpeg.core.texts import LONGEST_TEXT, Length, Measure
 
@@ -47,6 +48,8 @@ class PocketPlan:
     rows: int = 0
     rows_per_week: int = 0
     log: LogPlan = NO_LOG
+    each_question: bool = False
+    """In a section that repeats: once for each question of a unit."""
 
     @property
     def wanted(self) -> Wanted:
@@ -108,6 +111,7 @@ class PocketPlan:
             self.starter if page else "",
             self.counts,
             self.opens,
+            each_question=self.each_question,
         )
 
     def _as_log(self, title: str) -> PocketPlan:
@@ -126,6 +130,7 @@ class PocketPlan:
             rows=0 if self.rows_per_week else self.rows,
             rows_per_week=self.rows_per_week,
             log=log,
+            each_question=self.each_question,
         )
 
 
@@ -183,18 +188,27 @@ class Impact:
 
 
 def impact(seats: Iterable[Seat]) -> Impact:
-    """What a change of a pocket means for its students."""
-    reached, units = 0, 0
+    """What a change of pockets means for its students: of several seats of one student, all together."""
+    changed: dict[int, list[Seat]] = defaultdict(list)
+    for seat in seats:
+        if seat.before != seat.after:
+            changed[seat.student].append(seat)
+    units = 0
     to_open: list[int] = []
     to_filled: list[int] = []
-    for seat in seats:
-        before, after = filled(seat.before, seat.pieces), filled(seat.after, seat.pieces)
-        reached += seat.before != seat.after
+    for student, of in changed.items():
+        before = _sum(filled(seat.before, seat.pieces) for seat in of)
+        after = _sum(filled(seat.after, seat.pieces) for seat in of)
         if abs(after.wanted - before.wanted) > abs(units):
             units = after.wanted - before.wanted
         was, is_now = before.met >= before.wanted, after.met >= after.wanted
         if was and not is_now:
-            to_open.append(seat.student)
+            to_open.append(student)
         elif is_now and not was:
-            to_filled.append(seat.student)
-    return Impact(reached, units, tuple(to_open), tuple(to_filled))
+            to_filled.append(student)
+    return Impact(len(changed), units, tuple(to_open), tuple(to_filled))
+
+
+def _sum(units: Iterable[Filled]) -> Filled:
+    found = list(units)
+    return Filled(sum(one.met for one in found), sum(one.wanted for one in found))

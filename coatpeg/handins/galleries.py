@@ -10,10 +10,11 @@ from coatpeg.core.calendar import SchoolCalendar, Term
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.gallery import News, from_data, moved_by_week, pocket_in
 from coatpeg.core.policy import Action
+from coatpeg.handins import reach
 from coatpeg.handins.models import HandIn, HandInPeriod
-from coatpeg.handins.templates import editing_template, refuse_collected_alone
+from coatpeg.handins.templates import editing_template
 from coatpeg.outlines import editing, gallery
-from coatpeg.outlines.models import GalleryVersion, Pocket, Template
+from coatpeg.outlines.models import GalleryVersion, Pocket, Template, Unit
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Period, Person, TeachingGroup
@@ -75,7 +76,7 @@ def bring_in(person: Person, group_id: int, key: str, now: datetime) -> None:
         pocket = Pocket.objects.filter(section__template=template, key=key).first()
         named = pocket_in(from_data(newest.document), key)
         if novelty.what is News.GONE and pocket is not None:
-            refuse_collected_alone(group_id, pocket, now)
+            reach.refuse_collected_alone(group_id, pocket, now)
             editing.set_retired(pocket, now)
         elif named is not None and pocket is None:
             pocket = gallery.add_keyed(gallery.place_for(template, named[0]), named[1])
@@ -83,6 +84,8 @@ def bring_in(person: Person, group_id: int, key: str, now: datetime) -> None:
             editing.write_plan(pocket, replace(named[1].plan, opens=pocket.opens))
             pocket.version += 1
             pocket.save()
+        if pocket is not None and pocket.section.repeats:
+            reach.relay(doing, group_id, pocket.section)
         doing.record("change_brought_in", group_id, pocket=pocket.pk if pocket else None)
 
 
@@ -120,6 +123,9 @@ def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, 
             if opened.get(pocket.key):
                 pocket.opens = move.day(opened[pocket.key])
                 pocket.save(update_fields=["opens"])
+        for unit in Unit.objects.filter(pattern__template=template, opens__isnull=False):
+            unit.opens = move.day(unit.opens)
+            unit.save(update_fields=["opens"])
         of_key = {pocket.key: pocket for pocket in made}
         copied = [_copied(one, group_id, of_key, move) for one in _handins(source_id)] if handins else []
         for handin in copied:

@@ -16,7 +16,7 @@ from coatpeg.core.scoring import check_points
 from coatpeg.events.recording import deed
 from coatpeg.handins.asking import Answer, AskedHandIn
 from coatpeg.handins.models import HandIn, HandInPeriod
-from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Period, Person
@@ -120,7 +120,7 @@ def _check(group_id: int, plan: Plan) -> None:
     """Raise ``Invalid`` for a plan that cannot be set."""
     if not plan.title.strip():
         raise Invalid("The hand-in has no title.", where="title", fix="Give it a short name that students will know.")
-    pockets = Pocket.objects.filter(pk__in=plan.pockets, section__template__group_id=group_id, retired_at=None)
+    pockets = pockets_of(group_id).filter(pk__in=plan.pockets, retired_at=None)
     if not plan.pockets or pockets.count() != len(set(plan.pockets)):
         raise Invalid(
             "No pocket is chosen, or one that this class does not have.",

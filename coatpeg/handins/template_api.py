@@ -13,7 +13,8 @@ from coatpeg.core.filling import PocketKind, chips
 from coatpeg.core.log_columns import log_from_data
 from coatpeg.core.outline_plan import PocketPlan, length_of
 from coatpeg.core.policy import Action
-from coatpeg.handins import templates
+from coatpeg.core.repeat import Question, Unit
+from coatpeg.handins import repeats, templates
 from coatpeg.handins.schemas import ChipShape
 from coatpeg.outlines.reading import chip_data
 from coatpeg.people.requests import now, person_of
@@ -45,6 +46,7 @@ class PocketSettings(Shape):
     rows: int = 0
     rows_per_week: int = 0
     log: LogSettings = Field(default_factory=LogSettings)
+    each_question: bool = False
 
     def plan(self) -> PocketPlan:
         """The same as the core takes it."""
@@ -63,6 +65,7 @@ class PocketSettings(Shape):
             self.rows,
             self.rows_per_week,
             log_from_data(self.log.model_dump()),
+            self.each_question,
         )
 
 
@@ -73,20 +76,58 @@ class PocketIn(PocketSettings):
 
 
 class LaidPocket(PocketSettings):
-    """A pocket of the template; ``with_work`` students have put something in; ``handins`` collect it."""
+    """A pocket of the template; ``with_work`` students have put something in; ``handins`` collect it.
+
+    ``laid``: it was laid out from a pattern and changes with it.
+    """
 
     id: int
     retired: bool
     version: int
+    laid: bool
     with_work: int
     handins: list[str]
 
 
+class QuestionIO(Shape):
+    """A question of a unit under its key (made where the question is made; it stays)."""
+
+    key: str
+    text: str
+
+
+class UnitIO(Shape):
+    """A unit with its questions; ``opens`` is the day from which its pockets are open."""
+
+    key: str
+    title: str
+    opens: date | None = None
+    questions: list[QuestionIO] = Field(default_factory=list, max_length=60)
+
+
+class UnitsIn(Shape):
+    """All units of a section that repeats, and the version of the section they were seen in."""
+
+    units: list[UnitIO] = Field(max_length=100)
+    version: int = 0
+
+    def taken(self) -> list[Unit]:
+        """The same as the core takes them."""
+        return [
+            Unit(one.key, one.title, tuple(Question(of.key, of.text) for of in one.questions), one.opens)
+            for one in self.units
+        ]
+
+
 class LaidSection(Shape):
-    """A section with its pockets."""
+    """A section with its pockets; one that repeats with its units; a unit's with its pattern (``of``)."""
 
     id: int
     title: str
+    repeats: bool
+    of: int | None
+    version: int
+    units: list[UnitIO]
     pockets: list[LaidPocket]
 
 
@@ -126,6 +167,32 @@ class TitleIn(Shape):
     """A section's title."""
 
     title: str
+
+
+class SectionIn(TitleIn):
+    """A new section; ``repeats`` makes it a pattern for units."""
+
+    repeats: bool = False
+
+
+class VersionShape(Shape):
+    """The version after a change."""
+
+    version: int
+
+
+class UnitsImpact(Shape):
+    """What a list of units means: the titles of pockets, and what it is for the students (see ``ImpactShape``)."""
+
+    students: int
+    added: list[str]
+    changed: list[str]
+    retired: list[str]
+    removed: list[str]
+    reached: int
+    units: int
+    to_open: list[str]
+    to_filled: list[str]
 
 
 class BeforeIn(Shape):
@@ -177,9 +244,36 @@ def see_template(request: HttpRequest, group_id: int) -> Any:
     operation_id="add_section",
     openapi_extra=EDIT,
 )
-def add_section(request: HttpRequest, group_id: int, body: TitleIn) -> Any:
+def add_section(request: HttpRequest, group_id: int, body: SectionIn) -> Any:
     """Add a section."""
-    return Status(201, {"id": templates.add_section(person_of(request), group_id, body.title, now())})
+    made = templates.add_section(person_of(request), group_id, body.title, now(), repeats=body.repeats)
+    return Status(201, {"id": made})
+
+
+@router.post(
+    "/groups/{group_id}/template/sections/{section_id}/units/preview",
+    response=UnitsImpact,
+    operation_id="preview_units",
+    openapi_extra=EDIT,
+)
+def preview_units(request: HttpRequest, group_id: int, section_id: int, body: UnitsIn) -> Any:
+    """What a changed list of units would mean."""
+    told = repeats.preview(person_of(request), group_id, section_id, body.taken(), now())
+    shown = {name: getattr(told, name) for name in ("students", "added", "changed", "retired", "removed")}
+    of = told.impact
+    return {**shown, "reached": of.reached, "units": of.units, "to_open": told.to_open, "to_filled": told.to_filled}
+
+
+@router.put(
+    "/groups/{group_id}/template/sections/{section_id}/units",
+    response=VersionShape,
+    operation_id="set_units",
+    openapi_extra=EDIT,
+)
+def set_units(request: HttpRequest, group_id: int, section_id: int, body: UnitsIn) -> Any:
+    """Take a list of units for everybody."""
+    version = repeats.set_units(person_of(request), group_id, section_id, body.taken(), body.version, now())
+    return {"version": version}
 
 
 @router.put(

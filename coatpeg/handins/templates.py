@@ -8,27 +8,27 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
 
 from django.db.models import Count
 
-from coatpeg.core.errors import Invalid, Refused
+from coatpeg.core.errors import Invalid
 from coatpeg.core.filling import PocketKind, Wanted, weekly
 from coatpeg.core.log_columns import log_from_data, log_to_data, refuse_other_types
 from coatpeg.core.outline_plan import Impact, PocketPlan, Seat, impact, refuse_other_kind
 from coatpeg.core.policy import Action, decide
-from coatpeg.core.standing import Status
 from coatpeg.events.recording import Deed, deed
+from coatpeg.handins import reach
 from coatpeg.handins.models import HandIn
 from coatpeg.handins.situation import Situation, situation
-from coatpeg.outlines import editing
+from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import Pocket, Template
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
 from coatpeg.portfolios import contents, logs
-from coatpeg.portfolios.models import Evidence, LogRow, PocketContent
+from coatpeg.portfolios.models import PocketContent
 
 MOST_NAMED = 200
 """Students named in one answer; the number is told in full."""
@@ -48,7 +48,8 @@ class ToldImpact:
 def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     """The whole template of a class, how many have work in each pocket, which hand-ins collect it."""
     standings = require_in_group(person, Action.SEE_TEMPLATE, group_id)
-    template = Template.objects.filter(group_id=group_id).prefetch_related("sections__pockets").first()
+    whole = ("sections__pockets", "sections__unit", "sections__units")
+    template = Template.objects.filter(group_id=group_id).prefetch_related(*whole).first()
     working = _working(group_id)
     collected: dict[int, list[str]] = {}
     for pocket, title in HandIn.objects.filter(group_id=group_id).order_by("pk").values_list("pockets", "title"):
@@ -60,6 +61,10 @@ def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any
             {
                 "id": section.pk,
                 "title": section.title,
+                "repeats": section.repeats,
+                "of": section.unit.pattern_id if section.unit else None,
+                "version": section.version,
+                "units": repeating.units_as_data(repeating.units_of(section)) if section.repeats else [],
                 "pockets": [
                     {
                         **pocket_data(pocket),
@@ -96,6 +101,8 @@ def pocket_data(pocket: Pocket) -> dict[str, Any]:
         "rows": pocket.rows,
         "rows_per_week": pocket.rows_per_week,
         "log": log_to_data(log_from_data(pocket.log)),
+        "each_question": pocket.each_question,
+        "laid": pocket.pattern_id is not None,
     }
 
 
@@ -109,38 +116,60 @@ def preview(person: Person, group_id: int, pocket_id: int, plan: PocketPlan, now
     """What changed settings of a pocket would mean; ``Invalid`` where they cannot be taken."""
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     pocket = editing.pocket_of(editing.template_of(group_id), pocket_id)
-    return _told(group_id, pocket, _checked(group_id, pocket, plan), now)
+    checked = _checked(group_id, pocket, plan)
+    if pocket.section.repeats:
+        return _told_units(person, group_id, pocket, checked, now)
+    return _told(group_id, pocket, checked, now)
 
 
 def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
-    refuse_other_kind(pocket.title, PocketKind(pocket.kind), plan.kind, _working(group_id).get(pocket.pk, 0))
+    editing.refuse_laid(pocket)
+    working = _working(group_id)
+    laid_out = (pocket, *(pocket.laid.all() if pocket.section.repeats else ()))
+    with_work = max(working.get(one.pk, 0) for one in laid_out)
+    refuse_other_kind(pocket.title, PocketKind(pocket.kind), plan.kind, with_work)
     checked, before = plan.checked(), log_from_data(pocket.log)
-    refuse_other_types(before, checked.log, logs.used_columns(pocket, [one.key for one in before.columns]))
-    return checked
+    keys = [one.key for one in before.columns]
+    written = frozenset(key for one in laid_out for key in logs.used_columns(one, keys))
+    refuse_other_types(before, checked.log, written)
+    return checked if pocket.section.repeats else replace(checked, each_question=False)
+
+
+def _told_units(person: Person, group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime) -> ToldImpact:
+    """The impact of a changed pattern, over all that it lays out."""
+
+    def change() -> None:
+        editing.write_plan(pocket, plan)
+        pocket.save()
+        reach.relay(Deed(person.pk, now), group_id, pocket.section)
+
+    view, found = reach.meaning(group_id, now, change)
+    return ToldImpact(
+        sum(1 for _ in reach.present(view)),
+        found,
+        reach.names_of(view, found.to_open[:MOST_NAMED]),
+        reach.names_of(view, found.to_filled[:MOST_NAMED]),
+        plan.wanted,
+    )
 
 
 def _told(group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime) -> ToldImpact:
     """The impact on everybody who is in the class today."""
     view = situation(group_id, now, with_weeks=bool(plan.rows_per_week))
-    names = {one.enrolment_id: one.listed for one in view.members}
     found = impact(_seats(view, pocket, plan))
     return ToldImpact(
-        sum(1 for _ in _present(view)),
+        sum(1 for _ in reach.present(view)),
         found,
-        tuple(names[one] for one in found.to_open[:MOST_NAMED]),
-        tuple(names[one] for one in found.to_filled[:MOST_NAMED]),
+        reach.names_of(view, found.to_open[:MOST_NAMED]),
+        reach.names_of(view, found.to_filled[:MOST_NAMED]),
         weekly(plan.wanted, view.weeks, pocket.opens or view.today, view.today),
     )
-
-
-def _present(view: Situation) -> Iterator[Any]:
-    return (one for one in view.members if one.student.enrolled.last is None or one.student.enrolled.last >= view.today)
 
 
 def _seats(view: Situation, pocket: Pocket, plan: PocketPlan) -> Iterator[Seat]:
     """Every student of today towards the changed pocket."""
     outlined = next(one for one in view.outline if one.id == pocket.pk)
-    for member in _present(view):
+    for member in reach.present(view):
         key = (member.enrolment_id, pocket.pk)
         before = view.wanted(member, outlined)
         after = view.frozen.get(key) or view.asked(member, outlined, plan.wanted)
@@ -163,29 +192,25 @@ def change_pocket(
         pocket = editing.pocket_of(template, pocket_id)
         editing.check_version(pocket, version)
         checked = _checked(group_id, pocket, plan)
-        told = _told(group_id, pocket, checked, now)
+        repeats = pocket.section.repeats
+        told = _told_units(person, group_id, pocket, checked, now) if repeats else _told(group_id, pocket, checked, now)
+        if repeats:
+            pocket.refresh_from_db()
         starter, log = pocket.starter, pocket.log
         editing.write_plan(pocket, checked)
         pocket.version += 1
         pocket.save()
-        if pocket.starter != starter:
-            _recount(pocket, now)
-        logs.rejudge(pocket, log, now)
+        reach.recount(pocket, starter, log, now)
+        if repeats:
+            reach.relay(doing, group_id, pocket.section)
         doing.record("pocket_changed", group_id, pocket=pocket.pk, version=pocket.version)
         return pocket, told
 
 
-def _recount(pocket: Pocket, now: datetime) -> None:
-    """Count anew the few texts that read just like the new starter: they are no work now."""
-    same = Evidence.objects.filter(pocket=pocket, removed_at=None, text=pocket.starter).select_related("portfolio")
-    for one in same:
-        contents.refresh(one.portfolio, pocket, now)
-
-
-def add_section(person: Person, group_id: int, title: str, now: datetime) -> int:
-    """Add a section; returns its id."""
+def add_section(person: Person, group_id: int, title: str, now: datetime, *, repeats: bool = False) -> int:
+    """Add a section (or a pattern that repeats for units); returns its id."""
     with editing_template(person, group_id, now) as (template, doing):
-        section = editing.add_section(template, title)
+        section = editing.add_section(template, title, repeats=repeats)
         doing.record("section_added", group_id, section=section.pk)
         return section.pk
 
@@ -193,7 +218,9 @@ def add_section(person: Person, group_id: int, title: str, now: datetime) -> int
 def change_section(person: Person, group_id: int, section_id: int, title: str, now: datetime) -> None:
     """Rename a section."""
     with editing_template(person, group_id, now) as (template, doing):
-        editing.rename_section(editing.section_of(template, section_id), title)
+        section = editing.section_of(template, section_id)
+        editing.refuse_laid_section(section)
+        editing.rename_section(section, title)
         doing.record("section_changed", group_id, section=section_id)
 
 
@@ -207,15 +234,20 @@ def move_section(person: Person, group_id: int, section_id: int, before: int | N
 def remove_section(person: Person, group_id: int, section_id: int, now: datetime) -> None:
     """Take away an empty section."""
     with editing_template(person, group_id, now) as (template, doing):
-        editing.remove_section(editing.section_of(template, section_id))
+        section = editing.section_of(template, section_id)
+        editing.refuse_laid_section(section)
+        editing.remove_section(section)
         doing.record("section_removed", group_id, section=section_id)
 
 
 def add_pocket(person: Person, group_id: int, section_id: int, plan: PocketPlan, now: datetime) -> Pocket:
     """Add a pocket at the end of a section; every portfolio has it at once."""
     with editing_template(person, group_id, now) as (template, doing):
-        pocket = editing.add_pocket(editing.section_of(template, section_id), plan)
+        section = editing.section_of(template, section_id)
+        pocket = editing.add_pocket(section, plan if section.repeats else replace(plan, each_question=False))
         doing.record("pocket_added", group_id, pocket=pocket.pk)
+        if section.repeats:
+            reach.relay(doing, group_id, section)
         return pocket
 
 
@@ -225,8 +257,13 @@ def move_pocket(
     """Put a pocket before another one of a section, or at its end."""
     with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
+        editing.refuse_laid(pocket)
+        home = pocket.section
         editing.move_pocket(pocket, editing.section_of(template, section_id), before)
         doing.record("pocket_moved", group_id, pocket=pocket_id)
+        for section in {home, pocket.section}:
+            if section.repeats:
+                reach.relay(doing, group_id, section)
 
 
 def set_retired(person: Person, group_id: int, pocket_id: int, now: datetime, *, retired: bool) -> None:
@@ -235,38 +272,27 @@ def set_retired(person: Person, group_id: int, pocket_id: int, now: datetime, *,
         pocket = editing.pocket_of(template, pocket_id)
         if (pocket.retired_at is not None) == retired:
             return
+        editing.refuse_laid(pocket)
         if retired:
-            refuse_collected_alone(group_id, pocket, now)
+            reach.refuse_collected_alone(group_id, pocket, now)
         editing.set_retired(pocket, now if retired else None)
         doing.record("pocket_retired" if retired else "pocket_restored", group_id, pocket=pocket_id)
-
-
-def refuse_collected_alone(group_id: int, pocket: Pocket, now: datetime) -> None:
-    """A hand-in is under way while anybody still has to hand it in."""
-    view = situation(group_id, now)
-    waiting = (Status.NOT_OPEN, Status.EMPTY, Status.WORKING, Status.SENT_BACK)
-    for handin in view.handins:
-        others = [one for one in view.outline if one.id in handin.pockets and one.id != pocket.pk and not one.retired]
-        open_for = [one for one in _present(view) if view.standings[one.enrolment_id, handin.id].status in waiting]
-        if pocket.pk in handin.pockets and not others and open_for:
-            raise Refused(
-                f"“{handin.title}” collects only this pocket, and {len(open_for)} students still have to hand it in.",
-                where=pocket.title,
-                fix="Let the hand-in collect another pocket too, or wait until it is done.",
-            )
+        if pocket.section.repeats:
+            reach.relay(doing, group_id, pocket.section)
 
 
 def remove_pocket(person: Person, group_id: int, pocket_id: int, now: datetime) -> None:
     """Take away a pocket in which nobody ever put anything and that no hand-in names."""
     with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
-        used = Evidence.objects.filter(pocket=pocket).exists() or LogRow.objects.filter(pocket=pocket).exists()
-        if used or HandIn.objects.filter(pockets=pocket).exists():
+        editing.refuse_laid(pocket)
+        laid = list(pocket.laid.all())
+        if any(reach.used(one) for one in (pocket, *laid)):
             raise Invalid(
                 f"“{pocket.title}” holds work or belongs to a hand-in.",
                 where=pocket.title,
                 fix="Retire it: it stays readable and is asked for no more.",
             )
         doing.record("pocket_removed", group_id, pocket=pocket_id)
-        PocketContent.objects.filter(pocket=pocket).delete()
-        pocket.delete()
+        for one in (*laid, pocket):
+            reach.take_away(one)

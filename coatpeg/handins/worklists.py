@@ -15,8 +15,7 @@ from coatpeg.core.worklist import pocket_coat, to_do, urgency
 from coatpeg.handins.asking import AskedHandIn
 from coatpeg.handins.board import face, standing_data, submissions_of
 from coatpeg.handins.situation import Situation, facts_in, situation
-from coatpeg.outlines.models import Pocket
-from coatpeg.outlines.reading import PocketOutline, chip_data
+from coatpeg.outlines.reading import PocketOutline, chip_data, pockets_of
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
 from coatpeg.portfolios.contents import NO_CONTENT, artefact_data, inside
@@ -102,7 +101,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
     """One pocket: what is asked, what lies in it, what is still wanted, and the hand-ins that collect it."""
     portfolio = readable(person, portfolio_id)
     enrolment = portfolio.enrolment
-    pocket = Pocket.objects.filter(pk=pocket_id, section__template__group_id=enrolment.group_id).first()
+    pocket = pockets_of(enrolment.group_id).filter(pk=pocket_id).first()
     if pocket is None:
         raise Gone("There is no such pocket in this portfolio.", fix="Go back to the pockets.")
     view = situation(enrolment.group_id, now, enrolment_id=enrolment.pk)

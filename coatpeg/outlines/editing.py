@@ -6,6 +6,7 @@ room higher (``handins.templates``). A change reaches every portfolio at once, b
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Sequence
 from datetime import datetime
 
@@ -73,6 +74,7 @@ def plan_of(pocket: Pocket) -> PocketPlan:
         pocket.rows,
         pocket.rows_per_week,
         log_from_data(pocket.log),
+        pocket.each_question,
     )
 
 
@@ -86,6 +88,7 @@ def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
     pocket.measure = plan.length.measure.value if plan.length else ""
     pocket.least, pocket.most = (plan.length.least, plan.length.most) if plan.length else (1, None)
     pocket.takes, pocket.counts, pocket.opens = list(plan.takes), plan.counts, plan.opens
+    pocket.each_question = plan.each_question
     pocket.rows, pocket.rows_per_week = plan.rows, plan.rows_per_week
     pocket.log = log_to_data(plan.log) if plan.log.columns else {}
 
@@ -101,14 +104,16 @@ def check_version(pocket: Pocket, version: int) -> None:
         )
 
 
-def add_section(template: Template, title: str) -> Section:
-    """A new section at the end."""
-    if template.sections.count() >= MOST_SECTIONS:
+def add_section(template: Template, title: str, *, repeats: bool = False) -> Section:
+    """A new section at the end; ``repeats`` makes it a pattern for units."""
+    if template.sections.filter(was_unit=False).count() >= MOST_SECTIONS:
         raise Invalid(
             f"A template has at most {MOST_SECTIONS} sections.", where="section", fix="Use one that is there."
         )
     last = template.sections.order_by("position").values_list("position", flat=True).last()
-    return Section.objects.create(template=template, title=section_title(title), position=(last or 0) + 1)
+    return Section.objects.create(
+        template=template, title=section_title(title), position=(last or 0) + 1, repeats=repeats
+    )
 
 
 def section_title(title: str) -> str:
@@ -137,22 +142,57 @@ def remove_section(section: Section) -> None:
             where=section.title,
             fix="Move them to another section first.",
         )
+    if section.units.exists():
+        raise Invalid(f"“{section.title}” still has units.", where=section.title, fix="Take its units away first.")
     section.delete()
 
 
 def add_pocket(section: Section, plan: PocketPlan) -> Pocket:
     """A new pocket at the end of a section."""
-    if Pocket.objects.filter(section__template_id=section.template_id).count() >= MOST_POCKETS:
-        raise Invalid(f"A template has at most {MOST_POCKETS} pockets.", where="pocket", fix="Use one that is there.")
+    refuse_laid_section(section)
     last = section.pockets.order_by("position").values_list("position", flat=True).last()
     pocket = Pocket(section=section, position=(last or 0) + 1)
     write_plan(pocket, plan.checked())
     pocket.save()
+    check_size(section.template_id)
     return pocket
+
+
+def check_size(template_id: int) -> None:
+    """Refuse more pockets than a template can have, those laid out for units among them."""
+    if Pocket.objects.filter(section__template_id=template_id).count() > MOST_POCKETS:
+        raise Invalid(f"A template has at most {MOST_POCKETS} pockets.", where="pocket", fix="Use one that is there.")
+
+
+def refuse_laid_section(section: Section) -> None:
+    """Refuse a change of a section that was laid out for a unit."""
+    if section.unit_id is not None:
+        raise Invalid(
+            f"“{section.title}” is laid out from a pattern.",
+            where=section.title,
+            fix="Change the pattern: every unit follows.",
+        )
+
+
+def refuse_laid(pocket: Pocket) -> None:
+    """Refuse a change of a pocket that was laid out for a unit."""
+    if pocket.pattern_id is not None:
+        raise Invalid(
+            f"“{pocket.title}” is laid out from a pattern.",
+            where=pocket.title,
+            fix="Change the pattern or the unit's questions: every unit follows.",
+        )
 
 
 def move_pocket(pocket: Pocket, section: Section, before: int | None) -> None:
     """Put a pocket into a section, before another pocket or at the end."""
+    refuse_laid_section(section)
+    if section.repeats != pocket.section.repeats:
+        raise Invalid(
+            "A pocket of a pattern and one for everybody cannot change places.",
+            where=pocket.title,
+            fix="Add a pocket there, and retire this one.",
+        )
     order = [pk for pk in section.pockets.order_by("position", "pk").values_list("pk", flat=True) if pk != pocket.pk]
     pocket.section = section
     pocket.save(update_fields=["section"])
@@ -161,9 +201,30 @@ def move_pocket(pocket: Pocket, section: Section, before: int | None) -> None:
 
 def move_section(section: Section, before: int | None) -> None:
     """Put a section before another one or at the end."""
-    everyone = Section.objects.filter(template_id=section.template_id).order_by("position", "pk")
+    refuse_laid_section(section)
+    everyone = Section.objects.filter(template_id=section.template_id, unit=None).order_by("position", "pk")
     order = [pk for pk in everyone.values_list("pk", flat=True) if pk != section.pk]
     _number(Section, _placed(order, section.pk, before))
+    renumber(section.template_id)
+
+
+def renumber(template_id: int) -> None:
+    """Let the sections of units stand behind their pattern, in the order of the units."""
+    rows = Section.objects.filter(template_id=template_id).select_related("unit").order_by("position", "pk")
+    laid: dict[int, list[Section]] = defaultdict(list)
+    for one in rows:
+        if one.unit is not None:
+            laid[one.unit.pattern_id].append(one)
+    order: list[int] = []
+    for one in rows:
+        if one.unit is None:
+            order.append(one.pk)
+            order.extend(of.pk for of in sorted(laid[one.pk], key=_unit_position))
+    _number(Section, order)
+
+
+def _unit_position(section: Section) -> tuple[int, int]:
+    return (section.unit.position if section.unit else 0, section.pk)
 
 
 def _placed(order: Sequence[int], moved: int, before: int | None) -> list[int]:

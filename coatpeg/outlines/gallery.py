@@ -21,7 +21,7 @@ from coatpeg.core.gallery import (
 from coatpeg.core.names import full, search_key
 from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan
 from coatpeg.core.policy import Action
-from coatpeg.outlines import editing
+from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket, Section, Template
 from coatpeg.people.access import require_in_school
 from coatpeg.people.models import Person
@@ -31,13 +31,15 @@ MOST_SHOWN = 60
 
 
 def document_of(template: Template) -> Document:
-    """A class's template as a document; retired pockets stay behind."""
-    sections = template.sections.prefetch_related("pockets")
+    """A class's template as a document; retired pockets stay behind, and what patterns lay out is laid out anew."""
+    sections = template.sections.filter(was_unit=False).prefetch_related("pockets", "units")
     return tuple(
         KeyedSection(
             section.key,
             section.title,
             tuple(KeyedPocket(one.key, editing.plan_of(one)) for one in section.pockets.all() if not one.retired_at),
+            section.repeats,
+            repeating.units_of(section) if section.repeats else (),
         )
         for section in sections
     )
@@ -114,16 +116,22 @@ def publish(person: Person, template: Template, title: str, description: str, no
 
 
 def lay_out(template: Template, document: Document) -> list[Pocket]:
-    """Add a document's sections and pockets to a template, behind what is there; an empty first section makes room."""
-    for spare in [one for one in template.sections.all() if not one.pockets.exists()]:
+    """Add a document's sections and pockets to a template, behind what is there; an empty first section makes room.
+
+    Patterns are laid out for their units; returned are all pockets made, those of patterns and units among them.
+    """
+    for spare in [one for one in template.sections.all() if not one.pockets.exists() and not one.repeats]:
         spare.delete()
     made = []
     for section in document:
-        row = editing.add_section(template, section.title)
+        row = editing.add_section(template, section.title, repeats=section.repeats)
         row.key = section.key
         row.save(update_fields=["key"])
         for pocket in section.pockets:
             made.append(add_keyed(row, pocket))
+        if section.repeats:
+            repeating.write_units(row, section.units)
+            made.extend(repeating.lay(row).added)
     return made
 
 
@@ -185,7 +193,7 @@ def place_for(template: Template, section: KeyedSection) -> Section:
     """Where a pocket brought in goes: the section of that key, made where there is none."""
     found = template.sections.filter(key=section.key).first()
     if found is None:
-        found = editing.add_section(template, section.title)
+        found = editing.add_section(template, section.title, repeats=section.repeats)
         found.key = section.key
         found.save(update_fields=["key"])
     return found

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+from typing import Any
 
 from django.db import models
 
@@ -59,11 +60,42 @@ class Section(models.Model):
     position = models.PositiveSmallIntegerField(default=0)
     key = models.CharField(max_length=32, default=new_key, db_collation="utf8mb4_bin")
     """Stays the same in every version and copy of the template."""
+    repeats = models.BooleanField(default=False)
+    """It is a pattern: students see it laid out once per unit, never itself."""
+    version = models.PositiveIntegerField(default=1)
+    """Counts the changes of its units."""
+    unit = models.OneToOneField("Unit", models.SET_NULL, null=True, blank=True, related_name="section")
+    """The unit it was laid out for."""
+    was_unit = models.BooleanField(default=False)
+    """It was laid out for a unit; without one now, it holds what students had put there."""
 
     class Meta:
         """In their order."""
 
         ordering = ("position", "pk")
+
+    def save(self, *args: Any, **more: Any) -> None:
+        """A section of a unit stays known as one."""
+        self.was_unit = self.was_unit or self.unit_id is not None
+        super().save(*args, **more)
+
+
+class Unit(models.Model):
+    """A unit that a repeating section is laid out for, with its questions (key and text)."""
+
+    pattern = models.ForeignKey(Section, models.CASCADE, related_name="units")
+    title = models.CharField(max_length=120)
+    questions = models.JSONField(default=list)
+    opens = models.DateField(null=True, blank=True)
+    position = models.PositiveSmallIntegerField(default=0)
+    key = models.CharField(max_length=36, default=new_key, db_collation="utf8mb4_bin")
+    """Stays the same in every version and copy of the template."""
+
+    class Meta:
+        """In their order."""
+
+        ordering = ("position", "pk")
+        constraints = (models.UniqueConstraint(fields=("pattern", "key"), name="unit_once"),)
 
 
 class Pocket(models.Model):
@@ -98,6 +130,12 @@ class Pocket(models.Model):
     version = models.PositiveIntegerField(default=1)
     key = models.CharField(max_length=32, default=new_key, db_collation="utf8mb4_bin")
     """Stays the same in every version and copy of the template."""
+    each_question = models.BooleanField(default=False)
+    """Of a pattern's pocket: it is laid out once for each question of a unit."""
+    pattern = models.ForeignKey("self", models.PROTECT, null=True, blank=True, related_name="laid")
+    """The pattern's pocket it was laid out from."""
+    question = models.CharField(max_length=36, blank=True, default="", db_collation="utf8mb4_bin")
+    """The key of the question it was laid out for."""
 
     class Meta:
         """In their order; a length is from–to."""

@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
+from django.db.models import QuerySet
+
 from coatpeg.core.filling import Chip, PocketKind, Wanted
 from coatpeg.core.texts import Length, Measure
 from coatpeg.outlines.models import Pocket
@@ -85,7 +87,13 @@ _POCKETS = Pocket.objects.values_list(
 
 def outline(group_id: int) -> list[PocketOutline]:
     """All pockets of a group's template in their order: one query."""
-    return [_outlined(*row) for row in _POCKETS.filter(section__template__group_id=group_id)]
+    rows = _POCKETS.filter(section__template__group_id=group_id, section__repeats=False)
+    return [_outlined(*row) for row in rows]
+
+
+def pockets_of(group_id: int) -> QuerySet[Pocket]:
+    """The pockets of a group's portfolios: not those of a pattern, which are laid out per unit."""
+    return Pocket.objects.filter(section__template__group_id=group_id, section__repeats=False)
 
 
 def _outlined(*row: Any) -> PocketOutline:

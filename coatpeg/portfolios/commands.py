@@ -23,6 +23,7 @@ from coatpeg.core.policy import Action
 from coatpeg.core.snapshots import text_digest
 from coatpeg.events.recording import Deed, deed
 from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_for_student
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
@@ -72,7 +73,7 @@ def writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) ->
     with deed(person.pk, now) as doing:
         portfolio = locked_portfolio(portfolio_id)
         require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
-        pocket = Pocket.objects.filter(pk=pocket_id, section__template__group_id=portfolio.enrolment.group_id).first()
+        pocket = pockets_of(portfolio.enrolment.group_id).filter(pk=pocket_id).first()
         if pocket is None:
             raise Gone("There is no such pocket in this portfolio.", fix="Go back to your pockets.")
         _refuse_closed(portfolio, pocket, school_calendar(), now)

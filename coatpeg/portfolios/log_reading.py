@@ -15,6 +15,7 @@ from coatpeg.core.log_sums import Added, added, ordered
 from coatpeg.core.policy import Action
 from coatpeg.core.texts import Counts
 from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
 from coatpeg.portfolios.contents import artefact_data, inside
@@ -115,9 +116,7 @@ def as_csv(person: Person, portfolio_id: int, pocket_id: int) -> tuple[str, str]
     if portfolio is None:
         raise Gone("There is no such portfolio.", fix="Go back.")
     require_for_student(person, Action.SEE_PORTFOLIO, portfolio.enrolment)
-    pocket = Pocket.objects.filter(
-        pk=pocket_id, kind=PocketKind.LOG, section__template__group_id=portfolio.enrolment.group_id
-    ).first()
+    pocket = pockets_of(portfolio.enrolment.group_id).filter(pk=pocket_id, kind=PocketKind.LOG).first()
     if pocket is None:
         raise Gone("There is no such log in this portfolio.", fix="Go back to the pockets.")
     shown = log_data(pocket, inside(portfolio_id, pocket).rows, None)

@@ -57,7 +57,7 @@ def things(name: str, prefix: str) -> Things:
     second = of.student(f"{prefix}second", "Sam", "Reyes")
     columns = [{"key": "a", "title": "Weather", "type": "text"}, {"key": "b", "title": "Photo", "type": "artefact"}]
     log = of.pocket("Log", "log", log={"columns": columns})
-    spare = Section.objects.create(template=of.template, title="Spare", position=9)
+    spare = Section.objects.create(template=of.template, title="Spare", position=9, repeats=True)
     leaver = of.student(f"{prefix}leaver", "Lee", "Moss")
     change = enrolling.mark_left(of.lead, of.group.pk, {leaver.enrolment_id}, NOW).change_id
     return Things(
@@ -136,6 +136,7 @@ GROUP, BOOK = "/api/groups/{t.of.group.pk}", "/api/portfolios/{t.portfolio.pk}"
 SUBMITTED, EVIDENCE = "/api/submissions/{t.submission.pk}", "/api/evidence/{t.evidence.pk}"
 STUDENT = "/api/students/{t.portfolio.enrolment_id}"
 SECTION = GROUP + "/template/sections/{t.of.section.pk}"
+UNITS = GROUP + "/template/sections/{t.spare.pk}/units"
 LAID = GROUP + "/template/pockets/{t.page.pk}"
 LOG = BOOK + "/pockets/{t.log.pk}"
 ARTEFACT = "/api/artefacts/{t.evidence.artefact_id}"
@@ -196,6 +197,8 @@ CALLS: dict[str, Call] = {
     "bring_in": send("post", GROUP + "/template/news/bring", lambda t: {"key": "nothing"}),
     "look_through": send("post", GROUP + "/template/news/seen"),
     "add_section": send("post", GROUP + "/template/sections", lambda t: {"title": "The shed"}),
+    "preview_units": send("post", UNITS + "/preview", lambda t: {"units": [{"key": "a", "title": "Soil"}]}),
+    "set_units": send("put", UNITS, lambda t: {"units": [{"key": "a", "title": "Soil"}], "version": 1}),
     "change_section": send("put", SECTION, lambda t: {"title": "The shed"}),
     "move_section": send("post", SECTION + "/move"),
     "remove_section": send("delete", "/api/groups/{t.of.group.pk}/template/sections/{t.spare.pk}"),
@@ -375,5 +378,6 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"void_cards", "see_gallery_state", "publish_template", "withdraw_template", "adopt_template"}
     of_class |= {"carry_over", "bring_in", "look_through"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
+    of_class |= {"preview_units", "set_units"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL

@@ -90,7 +90,9 @@ class Logs(BrowserCase):
         log = crop_log(self.eight)
         page = self.open_log(log)
         page.get_by_role("button", name="Paste rows").click()
-        page.get_by_label(re.compile("Rows from a spreadsheet")).fill("Date\tHarvest (g)\n2.11.2026\t120\n31.2.2026\t5\n4.11.2026\t80")
+        page.get_by_label(re.compile("Rows from a spreadsheet")).fill(
+            "Date\tHarvest (g)\n2.11.2026\t120\n31.2.2026\t5\n4.11.2026\t80"
+        )
         read = page.get_by_role("list", name="What was read")
         expect(read.get_by_text("There is no such day as “31.2.2026”.")).to_be_visible()
         page.get_by_role("button", name="Add 2 rows").click()

@@ -1028,6 +1028,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template/sections/{section_id}/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Units
+         * @description Take a list of units for everybody.
+         */
+        put: operations["set_units"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/sections/{section_id}/units/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Units
+         * @description What a changed list of units would mean.
+         */
+        post: operations["preview_units"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/handins/{handin_id}/students/{enrolment_id}/due": {
         parameters: {
             query?: never;
@@ -2525,6 +2565,8 @@ export interface components {
         /**
          * LaidPocket
          * @description A pocket of the template; ``with_work`` students have put something in; ``handins`` collect it.
+         *
+         *     ``laid``: it was laid out from a pattern and changes with it.
          */
         LaidPocket: {
             /**
@@ -2542,6 +2584,11 @@ export interface components {
              * @default
              */
             directions: string;
+            /**
+             * Each Question
+             * @default false
+             */
+            each_question: boolean;
             /** Handins */
             handins: string[];
             /** Id */
@@ -2551,6 +2598,8 @@ export interface components {
              * @enum {string}
              */
             kind: "evidence" | "page" | "links" | "log";
+            /** Laid */
+            laid: boolean;
             /**
              * Least
              * @default 1
@@ -2605,15 +2654,23 @@ export interface components {
         };
         /**
          * LaidSection
-         * @description A section with its pockets.
+         * @description A section with its pockets; one that repeats with its units; a unit's with its pattern (``of``).
          */
         LaidSection: {
             /** Id */
             id: number;
+            /** Of */
+            of: number | null;
             /** Pockets */
             pockets: components["schemas"]["LaidPocket"][];
+            /** Repeats */
+            repeats: boolean;
             /** Title */
             title: string;
+            /** Units */
+            units: components["schemas"]["UnitIO"][];
+            /** Version */
+            version: number;
         };
         /**
          * LeaveIn
@@ -3412,6 +3469,11 @@ export interface components {
              */
             directions: string;
             /**
+             * Each Question
+             * @default false
+             */
+            each_question: boolean;
+            /**
              * Kind
              * @enum {string}
              */
@@ -3563,6 +3625,16 @@ export interface components {
             description: string;
             /** Title */
             title: string;
+        };
+        /**
+         * QuestionIO
+         * @description A question of a unit under its key (made where the question is made; it stays).
+         */
+        QuestionIO: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
         };
         /**
          * ReadCalendarShape
@@ -3732,6 +3804,19 @@ export interface components {
             version: number;
             /** Words */
             words: number;
+        };
+        /**
+         * SectionIn
+         * @description A new section; ``repeats`` makes it a pattern for units.
+         */
+        SectionIn: {
+            /**
+             * Repeats
+             * @default false
+             */
+            repeats: boolean;
+            /** Title */
+            title: string;
         };
         /**
          * SendBackIn
@@ -4015,6 +4100,65 @@ export interface components {
         TitleIn: {
             /** Title */
             title: string;
+        };
+        /**
+         * UnitIO
+         * @description A unit with its questions; ``opens`` is the day from which its pockets are open.
+         */
+        UnitIO: {
+            /** Key */
+            key: string;
+            /** Opens */
+            opens?: string | null;
+            /** Questions */
+            questions?: components["schemas"]["QuestionIO"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * UnitsImpact
+         * @description What a list of units means: the titles of pockets, and what it is for the students (see ``ImpactShape``).
+         */
+        UnitsImpact: {
+            /** Added */
+            added: string[];
+            /** Changed */
+            changed: string[];
+            /** Reached */
+            reached: number;
+            /** Removed */
+            removed: string[];
+            /** Retired */
+            retired: string[];
+            /** Students */
+            students: number;
+            /** To Filled */
+            to_filled: string[];
+            /** To Open */
+            to_open: string[];
+            /** Units */
+            units: number;
+        };
+        /**
+         * UnitsIn
+         * @description All units of a section that repeats, and the version of the section they were seen in.
+         */
+        UnitsIn: {
+            /** Units */
+            units: components["schemas"]["UnitIO"][];
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
+         * VersionShape
+         * @description The version after a change.
+         */
+        VersionShape: {
+            /** Version */
+            version: number;
         };
         /**
          * Waiting
@@ -5453,7 +5597,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TitleIn"];
+                "application/json": components["schemas"]["SectionIn"];
             };
         };
         responses: {
@@ -5562,6 +5706,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MadeShape"];
+                };
+            };
+        };
+    };
+    set_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                section_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionShape"];
+                };
+            };
+        };
+    };
+    preview_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                section_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitsImpact"];
                 };
             };
         };

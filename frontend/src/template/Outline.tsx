@@ -1,5 +1,5 @@
 /** The outline: sections and pockets, typed into, dragged, and moved with the keyboard. */
-import { GripVertical, Plus, Trash2 } from "lucide-react";
+import { GripVertical, Plus, Repeat, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { DragEvent, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
@@ -16,21 +16,26 @@ interface Props {
   groupId: number;
   template: Template;
   chosen: number | null;
+  /** The section whose units are open. */
+  units: number | null;
   edits: Edits;
   onChoose: (id: number) => void;
+  onUnits: (section: number) => void;
 }
 
-export function Outline({ groupId, template, chosen, edits, onChoose }: Props) {
+export function Outline({ groupId, template, chosen, units, edits, onChoose, onUnits }: Props) {
   const may = template.may_change;
   const retired = template.sections.flatMap((section) => section.pockets.filter((one) => one.retired));
-  const home = template.sections.find((section) => section.pockets.some((one) => one.id === chosen)) ?? template.sections.at(-1);
+  const at = template.sections.find((section) => section.id === units || section.pockets.some((one) => one.id === chosen)) ?? template.sections.at(-1);
+  // A unit's section is laid out from its pattern: that is where a new pocket goes.
+  const home = at?.of ? template.sections.find((section) => section.id === at.of) : at;
   const add = async () => {
     if (home) onChoose(await edits.addPocket(home.id));
   };
   return (
     <nav aria-label={TEXTS.outline} className="flex w-[330px] shrink-0 flex-col overflow-y-auto border-r border-line bg-paper py-3 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
       {template.sections.map((section) => (
-        <SectionPart key={section.id} section={section} template={template} chosen={chosen} may={may} edits={edits} onChoose={onChoose} />
+        <SectionPart key={section.id} section={section} template={template} chosen={chosen} units={units} may={may && section.of === null} edits={edits} onChoose={onChoose} onUnits={onUnits} />
       ))}
       {retired.length > 0 && (
         <section aria-label={TEXTS.retired} className="mt-3">
@@ -45,12 +50,15 @@ export function Outline({ groupId, template, chosen, edits, onChoose }: Props) {
         </section>
       )}
       {may && (
-        <div className="mt-4 flex gap-2 px-4">
+        <div className="mt-4 flex flex-wrap gap-2 px-4">
           <Button icon={<Plus aria-hidden size={16} />} disabled={!home} onClick={() => void add()}>
             {TEXTS.addPocket}
           </Button>
-          <Button icon={<Plus aria-hidden size={16} />} onClick={edits.addSection}>
+          <Button icon={<Plus aria-hidden size={16} />} onClick={() => void edits.addSection(false)}>
             {TEXTS.addSection}
+          </Button>
+          <Button icon={<Repeat aria-hidden size={16} />} onClick={() => void edits.addSection(true).then(onUnits)}>
+            {TEXTS.addPattern}
           </Button>
         </div>
       )}
@@ -66,7 +74,7 @@ interface SectionProps extends Omit<Props, "edits" | "groupId"> {
   edits: Edits;
 }
 
-function SectionPart({ section, template, chosen, may, edits, onChoose }: SectionProps) {
+function SectionPart({ section, template, chosen, units, may, edits, onChoose, onUnits }: SectionProps) {
   const pockets = section.pockets.filter((one) => !one.retired);
   const drop = (event: DragEvent, before: number | null) => {
     event.preventDefault();
@@ -77,8 +85,20 @@ function SectionPart({ section, template, chosen, may, edits, onChoose }: Sectio
   // What dragging does, Alt with an arrow key does too.
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
-    <section aria-label={section.title} onDragOver={(event) => event.preventDefault()} onDrop={(event) => drop(event, null)} className="pb-2">
+    <section aria-label={section.title} onDragOver={(event) => event.preventDefault()} onDrop={(event) => drop(event, null)} className={section.of === null ? "pb-2" : "ml-4 border-l border-line pb-1"}>
       <SectionTitle key={section.title} section={section} may={may} edits={edits} />
+      {section.repeats && (
+        <button
+          type="button"
+          aria-current={section.id === units ? "true" : undefined}
+          onClick={() => onUnits(section.id)}
+          className={`flex min-h-8 w-full items-center gap-2 border-l-4 py-1 pr-4 pl-3 text-left ${section.id === units ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`}
+        >
+          <Repeat aria-hidden size={16} className="shrink-0 text-ink-soft" />
+          <span className="flex-1 font-semibold">Units</span>
+          <span className="text-xs text-quiet">{section.units.length === 0 ? "none yet" : section.units.length}</span>
+        </button>
+      )}
       <ul>
         {pockets.map((one, place) => (
           // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
@@ -101,7 +121,7 @@ function SectionPart({ section, template, chosen, may, edits, onChoose }: Sectio
             />
           </li>
         ))}
-        {pockets.length === 0 && <li className="px-4 py-1.5 text-quiet">No pockets yet.</li>}
+        {pockets.length === 0 && section.of === null && <li className="px-4 py-1.5 text-quiet">No pockets yet.</li>}
       </ul>
     </section>
   );

@@ -23,12 +23,14 @@ interface Props {
   pocket: Laid;
   groupId: number;
   may: boolean;
+  /** It belongs to a section that repeats for units. */
+  pattern: boolean;
   edits: Edits;
 }
 
 const FIELD = "mt-1 block w-full rounded-md border border-control bg-paper px-3 font-normal disabled:border-edge disabled:text-ink";
 
-export function PocketForm({ pocket, groupId, may, edits }: Props) {
+export function PocketForm({ pocket, groupId, may, pattern, edits }: Props) {
   const form = useForm<Fields>({ defaultValues: fieldsOf(pocket), disabled: !may });
   const fields = { ...fieldsOf(pocket), ...useWatch({ control: form.control }) } as Fields;
   const body = bodyOf(fields, pocket.version);
@@ -71,6 +73,7 @@ export function PocketForm({ pocket, groupId, may, edits }: Props) {
         className="flex min-h-0 min-w-0 flex-1 flex-col"
       >
         <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+          {pocket.laid && <Notice look="info" title={TEXTS.laidHint} />}
           <div className="grid grid-cols-[1fr_190px] gap-3 max-sm:grid-cols-1">
             <label className="font-bold">
               Name of the pocket
@@ -98,6 +101,12 @@ export function PocketForm({ pocket, groupId, may, edits }: Props) {
             <label className="font-bold">
               Starter <span className="font-normal text-quiet">what stands in the page before the student writes</span>
               <textarea rows={2} {...form.register("starter")} className={`${FIELD} py-2`} />
+            </label>
+          )}
+          {pattern && (
+            <label className="flex min-h-7 items-center gap-2">
+              <input type="checkbox" className="size-4 accent-ink" {...form.register("eachQuestion")} />
+              It comes once for each question of a unit, and is called by it
             </label>
           )}
           <label className="flex min-h-7 items-center gap-2">

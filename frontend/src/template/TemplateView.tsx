@@ -10,6 +10,7 @@ import { useEdits } from "./edits";
 import { Outline } from "./Outline";
 import { PocketForm } from "./PocketForm";
 import { TEXTS } from "./texts";
+import { UnitsForm } from "./UnitsForm";
 
 export function TemplateView() {
   const groupId = useGroupId();
@@ -20,19 +21,30 @@ export function TemplateView() {
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   const template = found.data;
   const pockets = template.sections.flatMap((section) => section.pockets);
-  const chosen = pockets.find((one) => one.id === Number(address.get("pocket"))) ?? pockets.find((one) => !one.retired) ?? null;
+  const units = template.sections.find((one) => one.repeats && one.id === Number(address.get("units"))) ?? null;
+  const chosen = units ? null : pockets.find((one) => one.id === Number(address.get("pocket"))) ?? pockets.find((one) => !one.retired) ?? null;
+  const home = template.sections.find((section) => section.pockets.some((one) => one.id === chosen?.id));
   const choose = (id: number) => setAddress({ pocket: String(id) });
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
-      <Outline groupId={groupId} template={template} chosen={chosen?.id ?? null} edits={edits} onChoose={choose} />
+      <Outline groupId={groupId} template={template} chosen={chosen?.id ?? null} units={units?.id ?? null} edits={edits} onChoose={choose} onUnits={(id) => setAddress({ units: String(id) })} />
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         {edits.error instanceof Problem && (
           <div className="px-5 pt-4">
             <Notice title={edits.error.title} fix={edits.error.fix} />
           </div>
         )}
-        {chosen ? (
-          <PocketForm key={`${chosen.id} ${chosen.version}`} pocket={chosen} groupId={groupId} may={template.may_change} edits={edits} />
+        {units ? (
+          <UnitsForm key={`${units.id} ${units.version}`} section={units} groupId={groupId} may={template.may_change} />
+        ) : chosen ? (
+          <PocketForm
+            key={`${chosen.id} ${chosen.version}`}
+            pocket={chosen}
+            groupId={groupId}
+            may={template.may_change && !chosen.laid}
+            pattern={home?.repeats ?? false}
+            edits={edits}
+          />
         ) : (
           <div className="m-auto max-w-md p-8 text-center">
             <h1 className="text-xl">{pockets.length === 0 ? TEXTS.empty : TEXTS.none}</h1>

@@ -54,13 +54,19 @@ export function useEdits(groupId: number) {
         counts: true,
         rows: 0,
         rows_per_week: 0,
+        each_question: false,
         version: 0,
       };
       const made = await data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/pockets", { ...of(section), body }));
       await step.mutateAsync({ run: () => Promise.resolve(), words: "A pocket more, in every portfolio.", undo: () => removePocket(made.id) });
       return made.id;
     },
-    addSection: () => step.mutate({ run: () => data(client.POST("/api/groups/{group_id}/template/sections", { ...group, body: { title: TEXTS.newSection } })) }),
+    /** Add a section, or one that repeats for units; returns its id. */
+    addSection: async (repeats: boolean): Promise<number> => {
+      const made = await data(client.POST("/api/groups/{group_id}/template/sections", { ...group, body: { title: repeats ? TEXTS.newPattern : TEXTS.newSection, repeats } }));
+      await fresh();
+      return made.id;
+    },
     renameSection: (section: Section, title: string) =>
       step.mutate({
         run: () => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}", { ...of(section.id), body: { title } })),

@@ -30,6 +30,7 @@ export interface Fields {
   starter: string;
   counts: boolean;
   opens: string;
+  eachQuestion: boolean;
   rows: string;
   rowsPerWeek: string;
   columns: ColumnFields[];
@@ -91,6 +92,7 @@ export function fieldsOf(pocket: Laid): Fields {
     starter: pocket.starter,
     counts: pocket.counts,
     opens: pocket.opens ?? "",
+    eachQuestion: pocket.each_question,
     rows: String(pocket.rows),
     rowsPerWeek: String(pocket.rows_per_week),
     columns: (pocket.log?.columns ?? []).map(columnFields),
@@ -119,6 +121,7 @@ export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
     starter: fields.starter,
     counts: fields.counts,
     opens: fields.opens || null,
+    each_question: fields.eachQuestion,
     rows: Number(fields.rows || 0),
     rows_per_week: Number(fields.rowsPerWeek || 0),
     log: fields.kind === "log" ? logOf(fields) : { columns: [], order: "", newest_first: false, target: null },

@@ -23,6 +23,10 @@ export const TEXTS = {
   retired: "Retired",
   newPocket: "New pocket",
   newSection: "New section",
+  newPattern: "Unit",
+  addPattern: "Section that repeats",
+  repeats: "repeats for each unit",
+  laidHint: "It is laid out from a pattern. Change the pattern, or the unit’s questions, and every unit follows.",
   none: "Choose a pocket to see and change what it asks for.",
   empty: "This template is empty",
   emptyHint: "Add a section and its first pocket: students see it at once.",
@@ -36,6 +40,12 @@ export const TEXTS = {
 
 /** What a pocket asks for, in a few words. */
 export function asksFor(pocket: Laid): string {
+  // What a unit's pockets ask for stands at their pattern.
+  if (pocket.laid) return "";
+  return pocket.each_question ? "each question" : asks(pocket);
+}
+
+function asks(pocket: Laid): string {
   if (pocket.kind === "page") return "page";
   if (pocket.kind === "log") return pocket.rows_per_week ? `${plural(pocket.rows_per_week, "row")} a week` : pocket.rows ? plural(pocket.rows, "row") : "nothing wanted";
   if (pocket.artefacts === 0) return "nothing wanted";

@@ -1,0 +1,193 @@
+/** The units of a section that repeats, each with its questions; what saving them would mean stands beside the button. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
+import { useFieldArray, useForm, useWatch } from "react-hook-form";
+import type { Control, UseFormRegister } from "react-hook-form";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { useSettled } from "../ui/useSettled";
+import { TEXTS } from "./texts";
+
+type Section = Schema["LaidSection"];
+
+interface Fields {
+  units: { key: string; title: string; opens: string; questions: { key: string; text: string }[] }[];
+}
+
+const FIELD = "min-h-9 rounded-md border border-control bg-paper px-3 disabled:border-edge disabled:text-ink";
+const ICON = "flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground disabled:opacity-30";
+
+function newKey(): string {
+  return crypto.randomUUID().slice(0, 13);
+}
+
+function fieldsOf(section: Section): Fields {
+  return {
+    units: section.units.map((one) => ({ key: one.key, title: one.title, opens: one.opens ?? "", questions: (one.questions ?? []).map((of) => ({ ...of })) })),
+  };
+}
+
+function bodyOf(fields: Fields, version: number): Schema["UnitsIn"] {
+  return {
+    units: fields.units.map((one) => ({ key: one.key, title: one.title, opens: one.opens || null, questions: one.questions.filter((of) => of.text.trim()) })),
+    version,
+  };
+}
+
+export function UnitsForm({ section, groupId, may }: { section: Section; groupId: number; may: boolean }) {
+  const form = useForm<Fields>({ defaultValues: fieldsOf(section), disabled: !may });
+  const fields = { ...fieldsOf(section), ...useWatch({ control: form.control }) } as Fields;
+  const units = useFieldArray({ control: form.control, name: "units", keyName: "id" });
+  const body = bodyOf(fields, section.version);
+  const settled = useSettled(body);
+  const changed = JSON.stringify(body) !== JSON.stringify(bodyOf(fieldsOf(section), section.version));
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { group_id: groupId, section_id: section.id } } };
+  const meaning = useQuery({
+    queryKey: ["group", groupId, "units", section.id, settled],
+    enabled: may && changed,
+    placeholderData: (old: Schema["UnitsImpact"] | undefined) => old,
+    queryFn: () => data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/units/preview", { ...path, body: settled })),
+  });
+  const save = useMutation({
+    mutationFn: (filled: Schema["UnitsIn"]) => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}/units", { ...path, body: filled })),
+    onSuccess: async (done, sent) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      const before = bodyOf(fieldsOf(section), done.version);
+      say(`${plural(sent.units.length, "unit")} laid out in every portfolio.`, sent.version === section.version ? () => save.mutate(before) : undefined);
+    },
+  });
+  const problem = save.error ?? (changed ? meaning.error : null);
+  return (
+    <form
+      noValidate
+      aria-label={`Units of ${section.title}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate(body);
+      }}
+      className="flex min-h-0 flex-1 flex-col"
+    >
+      <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+        <div>
+          <h1 className="text-xl">Units of “{section.title}”</h1>
+          <p className="mt-1 max-w-3xl text-ink-soft">
+            Each unit has all pockets of the pattern. A pocket that comes once for each question is laid out for each question of the unit. {"{unit}"} and {"{question}"} in the pattern’s texts stand for the unit’s name and its question.
+          </p>
+        </div>
+        <ol className="flex max-w-3xl flex-col gap-3">
+          {units.fields.map((unit, at) => (
+            <li key={unit.id} aria-label={`Unit ${at + 1}`} className="rounded-lg border border-edge bg-paper p-4">
+              <div className="flex flex-wrap items-end gap-3">
+                <label className="min-w-48 flex-1 font-bold">
+                  Name of the unit
+                  <input {...form.register(`units.${at}.title`)} autoComplete="off" className={`${FIELD} mt-1 block w-full font-normal`} />
+                </label>
+                <label className="font-bold">
+                  Open from <span className="font-normal text-quiet">(or at once)</span>
+                  <input type="date" {...form.register(`units.${at}.opens`)} className={`${FIELD} mt-1 block font-normal`} />
+                </label>
+                {may && (
+                  <span className="flex">
+                    <button type="button" aria-label={`Move unit ${at + 1} up`} className={ICON} disabled={at === 0} onClick={() => units.move(at, at - 1)}>
+                      <ArrowUp aria-hidden size={15} />
+                    </button>
+                    <button type="button" aria-label={`Move unit ${at + 1} down`} className={ICON} disabled={at === units.fields.length - 1} onClick={() => units.move(at, at + 1)}>
+                      <ArrowDown aria-hidden size={15} />
+                    </button>
+                    <button type="button" aria-label={`Take away unit ${at + 1}`} className={ICON} onClick={() => units.remove(at)}>
+                      <Trash2 aria-hidden size={15} />
+                    </button>
+                  </span>
+                )}
+              </div>
+              <Questions at={at} control={form.control} register={form.register} may={may} />
+            </li>
+          ))}
+        </ol>
+        {may && (
+          <div>
+            <Button icon={<Plus aria-hidden size={16} />} onClick={() => units.append({ key: newKey(), title: "", opens: "", questions: [{ key: newKey(), text: "" }] }, { focusName: `units.${units.fields.length}.title` })}>
+              Unit
+            </Button>
+          </div>
+        )}
+      </div>
+      {may && (
+        <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
+          {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
+          {changed && meaning.data && !problem && <Meaning told={meaning.data} />}
+          <div className="flex justify-end gap-2">
+            <Button className="min-h-9" disabled={!changed} onClick={() => form.reset(fieldsOf(section))}>
+              {TEXTS.asWas}
+            </Button>
+            <Button look="main" type="submit" className="min-h-9" disabled={!changed || save.isPending || problem !== null}>
+              {TEXTS.save}
+            </Button>
+          </div>
+        </div>
+      )}
+    </form>
+  );
+}
+
+function Questions({ at, control, register, may }: { at: number; control: Control<Fields>; register: UseFormRegister<Fields>; may: boolean }) {
+  const { fields, append, remove } = useFieldArray({ control, name: `units.${at}.questions`, keyName: "id" });
+  const next = () => append({ key: newKey(), text: "" }, { focusName: `units.${at}.questions.${fields.length}.text` });
+  return (
+    <fieldset className="mt-3">
+      <legend className="font-bold">Questions</legend>
+      <ol className="mt-1 flex flex-col gap-2">
+        {fields.map((one, place) => (
+          <li key={one.id} className="flex items-center gap-1">
+            <input
+              aria-label={`Question ${place + 1} of unit ${at + 1}`}
+              {...register(`units.${at}.questions.${place}.text`)}
+              autoComplete="off"
+              onKeyDown={(event) => {
+                if (event.key !== "Enter" || !may) return;
+                event.preventDefault();
+                next();
+              }}
+              className={`${FIELD} min-w-0 flex-1`}
+            />
+            {may && (
+              <button type="button" aria-label={`Take away question ${place + 1} of unit ${at + 1}`} className={ICON} onClick={() => remove(place)}>
+                <Trash2 aria-hidden size={15} />
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+      {may && (
+        <Button className="mt-2" icon={<Plus aria-hidden size={16} />} onClick={next}>
+          Question
+        </Button>
+      )}
+    </fieldset>
+  );
+}
+
+/** What saving the units now would mean. */
+function Meaning({ told }: { told: Schema["UnitsImpact"] }) {
+  const parts = [
+    told.added.length > 0 ? `adds ${plural(told.added.length, "pocket")}` : "",
+    told.changed.length > 0 ? `changes ${plural(told.changed.length, "pocket")}` : "",
+    told.retired.length > 0 ? `retires ${told.retired.map((one) => `“${one}”`).join(", ")} with the work in it` : "",
+    told.removed.length > 0 ? `takes away ${plural(told.removed.length, "pocket")} that nobody used` : "",
+  ].filter(Boolean);
+  const more = told.units === 0 ? "" : ` Asks ${plural(Math.abs(told.units), "thing")} ${told.units > 0 ? "more" : "fewer"} of ${plural(told.reached, "student")}.`;
+  const opened = told.to_open.length > 0 ? ` From filled to not filled: ${told.to_open.join("; ")}.` : "";
+  return (
+    <p role="status" aria-label="What saving means" className="rounded-md border-l-4 border-in bg-in-soft p-3">
+      <strong>Saving this now</strong> {parts.length > 0 ? parts.join(", ") : "changes no pocket"} in {plural(told.students, "portfolio")} at once.{more}
+      {opened} Nothing they wrote is touched.
+    </p>
+  );
+}
