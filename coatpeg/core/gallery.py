@@ -18,6 +18,7 @@ from coatpeg.core.filling import PocketKind
 from coatpeg.core.log_columns import log_from_data, log_to_data
 from coatpeg.core.outline_plan import PocketPlan, length_of
 from coatpeg.core.repeat import Question, Unit
+from coatpeg.core.variants import for_a_copy, variants_from_data, variants_to_data
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,6 +88,7 @@ def _pocket_data(pocket: KeyedPocket) -> dict[str, Any]:
         "rows_per_week": plan.rows_per_week,
         "log": log_to_data(plan.log) if plan.log.columns else None,
         **({"each_question": True} if plan.each_question else {}),
+        **({"variants": variants_to_data(for_a_copy(plan.variants))} if plan.variants else {}),
     }
 
 
@@ -120,6 +122,7 @@ def _pocket(data: Mapping[str, Any]) -> KeyedPocket:
         rows_per_week=data.get("rows_per_week", 0),
         log=log_from_data(data.get("log") or {}),
         each_question=data.get("each_question", False),
+        variants=variants_from_data(data.get("variants")),
     )
     return KeyedPocket(data["key"], plan)
 

@@ -32,6 +32,12 @@ def sort_key(family: str, given: str, tie: int = 0) -> SortKey:
     return _weights(family), _weights(given), tie
 
 
+def primary_weights(text: str) -> tuple[int, ...]:
+    """The base letters of a text as the collation weighs them: case and accents make no difference."""
+    weights = _weights(text)
+    return weights[: weights.index(0)] if 0 in weights else weights
+
+
 def listed(family: str, given: str) -> str:
     """The name as lists show it: ``Dube, Thandi``."""
     return f"{family}, {given}" if family and given else family or given

@@ -10,13 +10,14 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
 from coatpeg.core.errors import Invalid
 from coatpeg.core.filling import Filled, Piece, PocketKind, Wanted, filled
 from coatpeg.core.log_columns import LogPlan
 from coatpeg.core.texts import LONGEST_TEXT, Length, Measure
+from coatpeg.core.variants import VariantPlan
 
 LONGEST_TITLE = 200
 LONGEST_PROMPT = 300
@@ -50,6 +51,8 @@ class PocketPlan:
     log: LogPlan = NO_LOG
     each_question: bool = False
     """In a section that repeats: once for each question of a unit."""
+    variants: VariantPlan | None = None
+    """Versions of directions and starter; None: one for everybody."""
 
     @property
     def wanted(self) -> Wanted:
@@ -90,7 +93,8 @@ class PocketPlan:
         if wrong:
             raise Invalid(f"“{min(wrong)}” is no kind of artefact.", where="takes", fix="Choose from the list.")
         _check_length(self.length)
-        return self._for_its_kind(title)
+        variants = self.variants.checked(LONGEST_DIRECTIONS, LONGEST_TEXT) if self.variants else None
+        return replace(self._for_its_kind(title), variants=variants)
 
     def _for_its_kind(self, title: str) -> PocketPlan:
         """Without what its kind has no use for."""

@@ -18,6 +18,7 @@ from coatpeg.outlines.models import GalleryVersion, Pocket, Template, Unit
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Period, Person, TeachingGroup
+from coatpeg.portfolios import dealing
 
 
 def publish(person: Person, group_id: int, title: str, description: str, now: datetime) -> GalleryVersion:
@@ -43,8 +44,16 @@ def adopt(person: Person, group_id: int, gallery_id: int, now: datetime) -> int:
     with editing_template(person, group_id, now) as (template, doing):
         version = gallery.newest_of(gallery_id)
         made = gallery.adopt(template, version)
+        _deal(made, group_id, now)
         doing.record("template_adopted", group_id, gallery=gallery_id, version=version.number)
         return len(made)
+
+
+def _deal(made: list[Pocket], group_id: int, now: datetime) -> None:
+    """Deal the versions of pockets that came from elsewhere."""
+    for pocket in made:
+        if pocket.variants:
+            dealing.deal(pocket, group_id, school_calendar().local_day(now))
 
 
 def state(person: Person, group_id: int) -> dict[str, Any]:
@@ -84,6 +93,8 @@ def bring_in(person: Person, group_id: int, key: str, now: datetime) -> None:
             editing.write_plan(pocket, replace(named[1].plan, opens=pocket.opens))
             pocket.version += 1
             pocket.save()
+        if pocket is not None:
+            dealing.deal(pocket, group_id, school_calendar().local_day(now))
         if pocket is not None and pocket.section.repeats:
             reach.relay(doing, group_id, pocket.section)
         doing.record("change_brought_in", group_id, pocket=pocket.pk if pocket else None)
@@ -126,6 +137,7 @@ def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, 
         for unit in Unit.objects.filter(pattern__template=template, opens__isnull=False):
             unit.opens = move.day(unit.opens)
             unit.save(update_fields=["opens"])
+        _deal(made, group_id, now)
         of_key = {pocket.key: pocket for pocket in made}
         copied = [_copied(one, group_id, of_key, move) for one in _handins(source_id)] if handins else []
         for handin in copied:

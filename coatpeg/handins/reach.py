@@ -5,8 +5,9 @@ Call these within a deed, with the template locked.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from datetime import datetime
+from typing import Any
 
 from django.db import transaction
 
@@ -48,13 +49,17 @@ def take_away(pocket: Pocket) -> None:
     pocket.delete()
 
 
-def recount(pocket: Pocket, starter: str, log: object, now: datetime) -> None:
-    """Count anew what other settings change: texts that read like the new starter, rows that lacked something."""
-    if pocket.starter != starter:
-        same = Evidence.objects.filter(pocket=pocket, removed_at=None, text=pocket.starter).select_related("portfolio")
+def recount(pocket: Pocket, starters: Iterable[str], log: Mapping[str, Any], now: datetime) -> None:
+    """Count anew what other settings change: texts that read like a new starter, rows that lacked something.
+
+    ``starters`` and ``log`` are those of before.
+    """
+    new = set(editing.starters_of(pocket)) - set(starters)
+    if new:
+        same = Evidence.objects.filter(pocket=pocket, removed_at=None, text__in=new).select_related("portfolio")
         for one in same:
             contents.refresh(one.portfolio, pocket, now)
-    logs.rejudge(pocket, log if isinstance(log, dict) else {}, now)
+    logs.rejudge(pocket, log, now)
 
 
 def refuse_collected_alone(group_id: int, pocket: Pocket, now: datetime) -> None:
@@ -75,7 +80,7 @@ def relay(doing: Deed, group_id: int, pattern: Section) -> repeating.Laying:
     """Lay a repeating section out again; what it lays out no more is retired where it was used, else taken away."""
     laying = repeating.lay(pattern)
     for one in laying.rewritten:
-        recount(one.pocket, one.starter, one.log, doing.now)
+        recount(one.pocket, one.starters, one.log, doing.now)
     for pocket in laying.surplus:
         if used(pocket):
             refuse_collected_alone(group_id, pocket, doing.now)
@@ -94,8 +99,12 @@ def relay(doing: Deed, group_id: int, pattern: Section) -> repeating.Laying:
 
 
 def meaning(group_id: int, now: datetime, change: Callable[[], object]) -> tuple[Situation, Impact]:
-    """What any change of a template would mean: done, looked at, and rolled back. Returns the class as it stands."""
+    """What any change of a template would mean: done, looked at, and rolled back. Returns the class as it stands.
+
+    The template is locked meanwhile, so that it waits for a change that is being made, and two never wait in a ring.
+    """
     with transaction.atomic():
+        editing.locked_template(group_id)
         before = situation(group_id, now, with_weeks=True)
         change()
         after = situation(group_id, now, with_weeks=True)

@@ -240,6 +240,7 @@ class OpenedPocket(Shape):
     title: str
     kind: KindWord
     directions: str
+    version: str
     prompt: str
     starter: str
     measure: Literal["", "words", "sentences"]

@@ -13,6 +13,7 @@ from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import wanted_as_data
 from coatpeg.portfolios.contents import artefact_data, inside, wanted_now
+from coatpeg.portfolios.dealing import version_of
 from coatpeg.portfolios.log_reading import frozen_log, links_in
 from coatpeg.portfolios.models import Artefact, Evidence, Portfolio
 
@@ -38,6 +39,7 @@ def snapshot(
                 "title": pocket.title,
                 "kind": pocket.kind,
                 "prompt": pocket.prompt,
+                **({"version": version.name} if (version := version_of(pocket, portfolio.enrolment_id)) else {}),
                 "wanted": wanted_as_data(wanted[pocket.pk]),
                 "evidence": [_evidence(one, piece) for one, piece in zip(evidence, pieces, strict=False)],
                 **({"log": frozen_log(pocket, rows)} if pocket.kind == PocketKind.LOG else {}),

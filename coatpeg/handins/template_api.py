@@ -14,6 +14,7 @@ from coatpeg.core.log_columns import log_from_data
 from coatpeg.core.outline_plan import PocketPlan, length_of
 from coatpeg.core.policy import Action
 from coatpeg.core.repeat import Question, Unit
+from coatpeg.core.variants import variants_from_data
 from coatpeg.handins import repeats, templates
 from coatpeg.handins.schemas import ChipShape
 from coatpeg.outlines.reading import chip_data
@@ -25,6 +26,26 @@ router = Router(tags=["template"])
 SEE = {"x-action": Action.SEE_TEMPLATE.name}
 EDIT = {"x-action": Action.EDIT_TEMPLATE.name}
 TakesWord = Literal["picture", "file", "link"]
+
+
+class VersionIO(Shape):
+    """One version of a pocket: a range of surnames, or the ids of the periods or groups that have it."""
+
+    key: str
+    name: str = ""
+    directions: str = ""
+    starter: str = ""
+    first: str = ""
+    last: str = ""
+    places: list[int] = Field(default_factory=list, max_length=200)
+
+
+class VariantsIO(Shape):
+    """The versions of a pocket and how they are dealt; a seed tells dealing at random again."""
+
+    by: Literal["surname", "period", "group", "random", "hand"]
+    seed: int = Field(default=0, ge=0, le=2**31)
+    versions: list[VersionIO] = Field(max_length=40)
 
 
 class PocketSettings(Shape):
@@ -47,6 +68,7 @@ class PocketSettings(Shape):
     rows_per_week: int = 0
     log: LogSettings = Field(default_factory=LogSettings)
     each_question: bool = False
+    variants: VariantsIO | None = None
 
     def plan(self) -> PocketPlan:
         """The same as the core takes it."""
@@ -66,13 +88,15 @@ class PocketSettings(Shape):
             self.rows_per_week,
             log_from_data(self.log.model_dump()),
             self.each_question,
+            variants_from_data(self.variants.model_dump() if self.variants else None),
         )
 
 
 class PocketIn(PocketSettings):
-    """Changed settings and the version they were seen in (0: a new pocket)."""
+    """Changed settings and the version they were seen in (0: a new pocket); ``hand`` deals versions by hand."""
 
     version: int = 0
+    hand: dict[int, str] | None = Field(default=None, max_length=5_000)
 
 
 class LaidPocket(PocketSettings):
@@ -131,18 +155,43 @@ class LaidSection(Shape):
     pockets: list[LaidPocket]
 
 
+class PlaceName(Shape):
+    """A period or group of the class."""
+
+    id: int
+    name: str
+
+
 class TemplateShape(Shape):
-    """The template of a class."""
+    """The template of a class, and the periods and groups that versions can be dealt by."""
+
+    periods: list[PlaceName]
+    groups: list[PlaceName]
 
     title: str
     may_change: bool
     sections: list[LaidSection]
 
 
+class DealtStudent(Shape):
+    """A student by enrolment."""
+
+    id: int
+    name: str
+
+
+class DealtVersion(Shape):
+    """Who has a version."""
+
+    key: str
+    students: list[DealtStudent]
+
+
 class ImpactShape(Shape):
     """What a change means: ``units`` more (or fewer) wanted of ``reached`` students; who goes to or from filled.
 
-    ``chips`` are those of a student who has put nothing in yet.
+    ``chips`` are those of a student who has put nothing in yet; ``versions`` tells who has which, ``nowhere`` who is in
+    no period or group that a version names.
     """
 
     students: int
@@ -153,6 +202,8 @@ class ImpactShape(Shape):
     to_open: list[str]
     to_filled: list[str]
     chips: list[ChipShape]
+    versions: list[DealtVersion]
+    nowhere: list[str]
 
 
 class ChangedPocket(Shape):
@@ -229,6 +280,11 @@ def _impact(told: templates.ToldImpact) -> dict[str, Any]:
         "to_open": told.to_open,
         "to_filled": told.to_filled,
         "chips": chip_data(chips(told.wanted, ())),
+        "versions": [
+            {"key": key, "students": [{"id": one.enrolment_id, "name": one.listed} for one in of]}
+            for key, of in told.versions.items()
+        ],
+        "nowhere": told.nowhere,
     }
 
 
@@ -332,7 +388,7 @@ def add_pocket(request: HttpRequest, group_id: int, section_id: int, body: Pocke
 )
 def preview_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: PocketIn) -> Any:
     """What changed settings would mean."""
-    return _impact(templates.preview(person_of(request), group_id, pocket_id, body.plan(), now()))
+    return _impact(templates.preview(person_of(request), group_id, pocket_id, body.plan(), now(), body.hand))
 
 
 @router.put(
@@ -343,7 +399,9 @@ def preview_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: Po
 )
 def change_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: PocketIn) -> Any:
     """Take changed settings for everybody."""
-    pocket, told = templates.change_pocket(person_of(request), group_id, pocket_id, body.plan(), body.version, now())
+    pocket, told = templates.change_pocket(
+        person_of(request), group_id, pocket_id, body.plan(), body.version, now(), body.hand
+    )
     return {"id": pocket.pk, "version": pocket.version, "impact": _impact(told)}
 
 

@@ -6,9 +6,9 @@ student work is never deleted, only retired: still readable by its owner and sta
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Any
 
@@ -19,15 +19,18 @@ from coatpeg.core.filling import PocketKind, Wanted, weekly
 from coatpeg.core.log_columns import log_from_data, log_to_data, refuse_other_types
 from coatpeg.core.outline_plan import Impact, PocketPlan, Seat, impact, refuse_other_kind
 from coatpeg.core.policy import Action, decide
+from coatpeg.core.variants import nowhere, variants_to_data
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins import reach
 from coatpeg.handins.models import HandIn
 from coatpeg.handins.situation import Situation, situation
 from coatpeg.outlines import editing, repeating
-from coatpeg.outlines.models import Pocket, Template
+from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.people.access import require_in_group
-from coatpeg.people.models import Person
-from coatpeg.portfolios import contents, logs
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Period, Person, WorkingGroup
+from coatpeg.people.rosters import Member, members
+from coatpeg.portfolios import contents, dealing, logs
 from coatpeg.portfolios.models import PocketContent
 
 MOST_NAMED = 200
@@ -43,6 +46,10 @@ class ToldImpact:
     to_open: tuple[str, ...]
     to_filled: tuple[str, ...]
     wanted: Wanted
+    versions: Mapping[str, list[Member]] = field(default_factory=dict)
+    """Who has which version, by its key."""
+    nowhere: tuple[str, ...] = ()
+    """Students in no period or group that a version names."""
 
 
 def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
@@ -56,6 +63,8 @@ def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any
         collected.setdefault(pocket, []).append(title)
     return {
         "title": template.title if template else "",
+        "periods": list(Period.objects.filter(group_id=group_id).values("id", "name")),
+        "groups": list(WorkingGroup.objects.filter(group_id=group_id).order_by("name").values("id", "name")),
         "may_change": template is not None and decide(Action.EDIT_TEMPLATE, standings).allowed,
         "sections": [
             {
@@ -103,6 +112,7 @@ def pocket_data(pocket: Pocket) -> dict[str, Any]:
         "log": log_to_data(log_from_data(pocket.log)),
         "each_question": pocket.each_question,
         "laid": pocket.pattern_id is not None,
+        "variants": pocket.variants or None,
     }
 
 
@@ -112,14 +122,21 @@ def _working(group_id: int) -> dict[int, int]:
     return dict(rows.values_list("pocket").annotate(number=Count("pk")))
 
 
-def preview(person: Person, group_id: int, pocket_id: int, plan: PocketPlan, now: datetime) -> ToldImpact:
+def preview(
+    person: Person,
+    group_id: int,
+    pocket_id: int,
+    plan: PocketPlan,
+    now: datetime,
+    by_hand: Mapping[int, str] | None = None,
+) -> ToldImpact:
     """What changed settings of a pocket would mean; ``Invalid`` where they cannot be taken."""
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     pocket = editing.pocket_of(editing.template_of(group_id), pocket_id)
     checked = _checked(group_id, pocket, plan)
     if pocket.section.repeats:
         return _told_units(person, group_id, pocket, checked, now)
-    return _told(group_id, pocket, checked, now)
+    return _told(group_id, pocket, checked, now, by_hand)
 
 
 def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
@@ -132,7 +149,18 @@ def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
     keys = [one.key for one in before.columns]
     written = frozenset(key for one in laid_out for key in logs.used_columns(one, keys))
     refuse_other_types(before, checked.log, written)
-    return checked if pocket.section.repeats else replace(checked, each_question=False)
+    return _for_its_section(pocket.section, checked)
+
+
+def _for_its_section(section: Section, plan: PocketPlan) -> PocketPlan:
+    """Once for each question only in a pattern; versions only outside of one."""
+    if not section.repeats:
+        return replace(plan, each_question=False)
+    if plan.variants:
+        raise Invalid(
+            "A pocket of a pattern has one version.", where="variants", fix="Let the units or questions differ."
+        )
+    return plan
 
 
 def _told_units(person: Person, group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime) -> ToldImpact:
@@ -153,16 +181,29 @@ def _told_units(person: Person, group_id: int, pocket: Pocket, plan: PocketPlan,
     )
 
 
-def _told(group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime) -> ToldImpact:
+def _told(
+    group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime, by_hand: Mapping[int, str] | None = None
+) -> ToldImpact:
     """The impact on everybody who is in the class today."""
     view = situation(group_id, now, with_weeks=bool(plan.rows_per_week))
     found = impact(_seats(view, pocket, plan))
+    versions: dict[str, list[Member]] = {}
+    nobodys: tuple[int, ...] = ()
+    if plan.variants:
+        here = list(reach.present(view))
+        whose = dealing.planned(pocket, plan.variants, group_id, here, by_hand)
+        versions = {one.key: [] for one in plan.variants.versions}
+        for member in here:
+            versions[whose[member.enrolment_id]].append(member)
+        nobodys = nowhere(plan.variants, dealing.holders(group_id, here))
     return ToldImpact(
         sum(1 for _ in reach.present(view)),
         found,
         reach.names_of(view, found.to_open[:MOST_NAMED]),
         reach.names_of(view, found.to_filled[:MOST_NAMED]),
         weekly(plan.wanted, view.weeks, pocket.opens or view.today, view.today),
+        versions,
+        reach.names_of(view, nobodys[:MOST_NAMED]),
     )
 
 
@@ -185,22 +226,39 @@ def editing_template(person: Person, group_id: int, now: datetime) -> Iterator[t
 
 
 def change_pocket(
-    person: Person, group_id: int, pocket_id: int, plan: PocketPlan, version: int, now: datetime
+    person: Person,
+    group_id: int,
+    pocket_id: int,
+    plan: PocketPlan,
+    version: int,
+    now: datetime,
+    by_hand: Mapping[int, str] | None = None,
 ) -> tuple[Pocket, ToldImpact]:
-    """Take changed settings of a pocket; returns it and what the change meant."""
+    """Take changed settings of a pocket; returns it and what the change meant.
+
+    ``by_hand`` gives versions (by key) to students (by enrolment) where they are dealt by hand.
+    """
     with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
         editing.check_version(pocket, version)
         checked = _checked(group_id, pocket, plan)
         repeats = pocket.section.repeats
-        told = _told_units(person, group_id, pocket, checked, now) if repeats else _told(group_id, pocket, checked, now)
+        if repeats:
+            told = _told_units(person, group_id, pocket, checked, now)
+        else:
+            told = _told(group_id, pocket, checked, now, by_hand)
         if repeats:
             pocket.refresh_from_db()
-        starter, log = pocket.starter, pocket.log
+        starters, log, variants = editing.starters_of(pocket), pocket.log, pocket.variants
+        if checked.variants is not None and (variants_to_data(checked.variants) != variants or by_hand):
+            whose = dealing.planned(
+                pocket, checked.variants, group_id, members(group_id, school_calendar().local_day(now)), by_hand
+            )
+            dealing.keep(pocket, whose)
         editing.write_plan(pocket, checked)
         pocket.version += 1
         pocket.save()
-        reach.recount(pocket, starter, log, now)
+        reach.recount(pocket, starters, log, now)
         if repeats:
             reach.relay(doing, group_id, pocket.section)
         doing.record("pocket_changed", group_id, pocket=pocket.pk, version=pocket.version)
@@ -244,7 +302,8 @@ def add_pocket(person: Person, group_id: int, section_id: int, plan: PocketPlan,
     """Add a pocket at the end of a section; every portfolio has it at once."""
     with editing_template(person, group_id, now) as (template, doing):
         section = editing.section_of(template, section_id)
-        pocket = editing.add_pocket(section, plan if section.repeats else replace(plan, each_question=False))
+        pocket = editing.add_pocket(section, _for_its_section(section, plan))
+        dealing.deal(pocket, group_id, school_calendar().local_day(now))
         doing.record("pocket_added", group_id, pocket=pocket.pk)
         if section.repeats:
             reach.relay(doing, group_id, section)

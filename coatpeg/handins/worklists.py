@@ -19,6 +19,7 @@ from coatpeg.outlines.reading import PocketOutline, chip_data, pockets_of
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
 from coatpeg.portfolios.contents import NO_CONTENT, artefact_data, inside
+from coatpeg.portfolios.dealing import version_of
 from coatpeg.portfolios.log_reading import log_data
 from coatpeg.portfolios.models import Portfolio, StandingHold
 
@@ -110,15 +111,17 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
     outlined = next(one for one in view.outline if one.id == pocket.pk)
     wanted = view.wanted(view.members[0], outlined)
     units = filled(wanted, lying.pieces)
+    version = version_of(pocket, enrolment.pk)
     is_log = pocket.kind == PocketKind.LOG
     left = enrolment.last is not None and enrolment.last < view.today
     return {
         "id": pocket.pk,
         "title": pocket.title,
         "kind": pocket.kind,
-        "directions": pocket.directions,
+        "directions": (version and version.directions) or pocket.directions,
+        "version": version.name if version and enrolment.person_id != person.pk else "",
         "prompt": pocket.prompt,
-        "starter": pocket.starter,
+        "starter": (version and version.starter) or pocket.starter,
         "measure": wanted.length.measure.value if wanted.length else "",
         "least": wanted.length.least if wanted.length else 1,
         "most": wanted.length.most if wanted.length else None,

@@ -101,7 +101,12 @@ def _frozen_pocket(pocket: dict[str, Any]) -> dict[str, Any]:
     )
     found: tuple[Chip, ...] = chips(wanted_from_data(pocket["wanted"]), pieces)
     shown = ("id", "title", "kind", "prompt", "evidence")
-    return {**{key: pocket[key] for key in shown}, "chips": chip_data(found), "log": log and shown_log(log)}
+    return {
+        **{key: pocket[key] for key in shown},
+        "chips": chip_data(found),
+        "log": log and shown_log(log),
+        "version": pocket.get("version", ""),
+    }
 
 
 def _outcomes(submission: Submission, *, own: bool) -> list[dict[str, Any]]:

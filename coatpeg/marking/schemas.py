@@ -50,6 +50,7 @@ class FrozenPocket(Named):
     chips: list[ChipShape]
     evidence: list[FrozenEvidence]
     log: LogShape | None
+    version: str
 
 
 class OutcomeShape(Shape):

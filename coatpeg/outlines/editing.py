@@ -14,6 +14,7 @@ from coatpeg.core.errors import Gone, Invalid, Stale
 from coatpeg.core.filling import PocketKind
 from coatpeg.core.log_columns import log_from_data, log_to_data
 from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan, length_of
+from coatpeg.core.variants import variants_from_data, variants_to_data
 from coatpeg.outlines.models import Pocket, Section, Template
 
 MOST_SECTIONS = 40
@@ -75,22 +76,30 @@ def plan_of(pocket: Pocket) -> PocketPlan:
         pocket.rows_per_week,
         log_from_data(pocket.log),
         pocket.each_question,
+        variants_from_data(pocket.variants),
     )
 
 
 def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
     """Put checked settings into a pocket's row; a starter that goes is remembered, so that it never counts as work."""
-    if pocket.starter and pocket.starter != plan.starter and pocket.starter not in pocket.old_starters:
-        pocket.old_starters = [*pocket.old_starters, pocket.starter]
+    now = [plan.starter, *(one.starter for one in plan.variants.versions)] if plan.variants else [plan.starter]
+    gone = [one for one in starters_of(pocket) if one not in now and one not in pocket.old_starters]
+    pocket.old_starters = [*pocket.old_starters, *gone]
     pocket.title, pocket.kind = plan.title, plan.kind.value
     pocket.directions, pocket.prompt, pocket.starter = plan.directions, plan.prompt, plan.starter
     pocket.artefacts, pocket.reflection_on_each = plan.artefacts, plan.reflection_on_each
     pocket.measure = plan.length.measure.value if plan.length else ""
     pocket.least, pocket.most = (plan.length.least, plan.length.most) if plan.length else (1, None)
     pocket.takes, pocket.counts, pocket.opens = list(plan.takes), plan.counts, plan.opens
-    pocket.each_question = plan.each_question
+    pocket.each_question, pocket.variants = plan.each_question, variants_to_data(plan.variants) or {}
     pocket.rows, pocket.rows_per_week = plan.rows, plan.rows_per_week
     pocket.log = log_to_data(plan.log) if plan.log.columns else {}
+
+
+def starters_of(pocket: Pocket) -> list[str]:
+    """Every starter that a pocket gives to anybody now."""
+    versions = pocket.variants.get("versions", []) if pocket.variants else []
+    return [text for text in (pocket.starter, *(one["starter"] for one in versions)) if text]
 
 
 def check_version(pocket: Pocket, version: int) -> None:

@@ -21,6 +21,7 @@ from coatpeg.core.gallery import (
 from coatpeg.core.names import full, search_key
 from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan
 from coatpeg.core.policy import Action
+from coatpeg.core.variants import for_a_copy
 from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket, Section, Template
 from coatpeg.people.access import require_in_school
@@ -137,7 +138,8 @@ def lay_out(template: Template, document: Document) -> list[Pocket]:
 
 def add_keyed(section: Section, pocket: KeyedPocket) -> Pocket:
     """Add a pocket under its key at the end of a section."""
-    made = editing.add_pocket(section, pocket.plan)
+    variants = pocket.plan.variants
+    made = editing.add_pocket(section, replace(pocket.plan, variants=for_a_copy(variants) if variants else None))
     made.key = pocket.key
     made.save(update_fields=["key"])
     return made

@@ -124,6 +124,8 @@ class Pocket(models.Model):
     rows_per_week = models.PositiveSmallIntegerField(default=0)
     log = models.JSONField(default=dict)
     """A log's columns, order and target (``core.log_columns``)."""
+    variants = models.JSONField(default=dict)
+    """Versions of directions and starter, and how they are dealt (``core.variants``); empty: one for everybody."""
     counts = models.BooleanField(default=True)
     opens = models.DateField(null=True, blank=True)
     retired_at = models.DateTimeField(null=True, blank=True)

@@ -21,7 +21,7 @@ class Rewritten:
     """A laid pocket that was written anew, and what of its old settings the counting depends on."""
 
     pocket: Pocket
-    starter: str
+    starters: list[str]
     log: dict[str, Any]
 
 
@@ -106,7 +106,7 @@ def _place(
         row.save()
         laying.added.append(row)
         return
-    before = Rewritten(row, row.starter, row.log)
+    before = Rewritten(row, editing.starters_of(row), row.log)
     changed = editing.plan_of(row) != one.plan
     moved = (row.section_id, row.position) != (section.pk, position)
     if row.retired_at is not None:

@@ -17,6 +17,7 @@ from coatpeg.core.calendar import Week
 from coatpeg.core.filling import Piece, PocketKind, PocketState, Wanted, filled, has_work, weekly
 from coatpeg.core.texts import Counts
 from coatpeg.events.moments import quick
+from coatpeg.outlines.editing import starters_of
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import PocketOutline, wanted_from_data, wanted_of
 from coatpeg.people.calendars import class_weeks, school_calendar
@@ -37,7 +38,7 @@ NO_CONTENT = Content()
 
 def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]:
     """Evidence (with its artefact loaded) as the rules see it."""
-    starters = {texts.tidy_text(one).strip() for one in (pocket.starter, *pocket.old_starters)}
+    starters = {texts.tidy_text(one).strip() for one in ("", *starters_of(pocket), *pocket.old_starters)}
     return tuple(
         Piece(
             Counts(one.words, one.sentences),

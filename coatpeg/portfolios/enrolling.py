@@ -28,6 +28,7 @@ from coatpeg.people import class_lists, models
 from coatpeg.people.access import require_in_group
 from coatpeg.people.accounts import lock_names
 from coatpeg.people.calendars import school_calendar
+from coatpeg.portfolios.dealing import deal_missing
 from coatpeg.portfolios.models import Portfolio
 
 ONE_DAY = timedelta(days=1)
@@ -107,6 +108,7 @@ def apply_list(
                 fix="Look at the list again.",
             )
         _mark_left(doing, group_id, leaving, today, written)
+        deal_missing(group_id, today)
         counts = Counter(line.verdict.value for line in planned.lines)
         if not written:
             return Applied(None, counts, 0)

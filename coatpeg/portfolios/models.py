@@ -115,6 +115,19 @@ class LogRow(models.Model):
         ordering = ("pk",)
 
 
+class VariantDeal(models.Model):
+    """Which version of a pocket a student has."""
+
+    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="deals")
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="+")
+    key = models.CharField(max_length=36, db_collation="utf8mb4_bin")
+
+    class Meta:
+        """One version a student."""
+
+        constraints = (models.UniqueConstraint(fields=("pocket", "enrolment"), name="dealt_once"),)
+
+
 class PocketContent(models.Model):
     """What lies in a pocket, counted: kept for the board, rebuilt from the evidence by ``contents.refresh``."""
 

@@ -48,9 +48,12 @@ class Units(BrowserCase):
         # A unit that goes keeps what students put there, and Undo brings it back.
         outline.get_by_role("button", name="Units 1").click()
         page.get_by_role("button", name="Take away unit 1").click()
-        expect(told).to_contain_text("retires “What lives in it?” with the work in it, takes away 2 pockets that nobody used")
+        expect(told).to_contain_text(
+            "retires “What lives in it?” with the work in it, takes away 2 pockets that nobody used"
+        )
         page.get_by_role("button", name="Save for everyone").click()
         expect(outline.get_by_role("button", name="Units none yet")).to_be_visible()
+        expect(page.get_by_text("0 units laid out in every portfolio.")).to_be_visible()
         page.get_by_role("button", name="Undo").last.click()
         expect(outline.get_by_role("button", name="What does it hold?")).to_be_visible()
         self.assertIsNone(Pocket.objects.get(title="What lives in it?").retired_at)

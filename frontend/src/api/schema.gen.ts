@@ -2114,6 +2114,26 @@ export interface components {
             to_mark: number;
         };
         /**
+         * DealtStudent
+         * @description A student by enrolment.
+         */
+        DealtStudent: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DealtVersion
+         * @description Who has a version.
+         */
+        DealtVersion: {
+            /** Key */
+            key: string;
+            /** Students */
+            students: components["schemas"]["DealtStudent"][];
+        };
+        /**
          * DemoSignIn
          * @description A sign-in of the demo, offered in demo mode only.
          */
@@ -2358,6 +2378,8 @@ export interface components {
             prompt: string;
             /** Title */
             title: string;
+            /** Version */
+            version: string;
         };
         /**
          * GalleryState
@@ -2514,13 +2536,16 @@ export interface components {
          * ImpactShape
          * @description What a change means: ``units`` more (or fewer) wanted of ``reached`` students; who goes to or from filled.
          *
-         *     ``chips`` are those of a student who has put nothing in yet.
+         *     ``chips`` are those of a student who has put nothing in yet; ``versions`` tells who has which, ``nowhere`` who is in
+         *     no period or group that a version names.
          */
         ImpactShape: {
             /** Chips */
             chips: components["schemas"]["ChipShape"][];
             /** Filled */
             filled: number;
+            /** Nowhere */
+            nowhere: string[];
             /** Opened */
             opened: number;
             /** Reached */
@@ -2533,6 +2558,8 @@ export interface components {
             to_open: string[];
             /** Units */
             units: number;
+            /** Versions */
+            versions: components["schemas"]["DealtVersion"][];
         };
         /**
          * InClassShape
@@ -2647,6 +2674,7 @@ export interface components {
             takes?: ("picture" | "file" | "link")[];
             /** Title */
             title: string;
+            variants?: components["schemas"]["VariantsIO"] | null;
             /** Version */
             version: number;
             /** With Work */
@@ -3265,6 +3293,8 @@ export interface components {
             starter: string;
             /** Title */
             title: string;
+            /** Version */
+            version: string;
             /** Wanted */
             wanted: number;
             /** Writable */
@@ -3394,6 +3424,16 @@ export interface components {
             waiting: components["schemas"]["Waiting"][];
         };
         /**
+         * PlaceName
+         * @description A period or group of the class.
+         */
+        PlaceName: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * PlanDue
          * @description A due date with an optional time.
          */
@@ -3450,7 +3490,7 @@ export interface components {
         };
         /**
          * PocketIn
-         * @description Changed settings and the version they were seen in (0: a new pocket).
+         * @description Changed settings and the version they were seen in (0: a new pocket); ``hand`` deals versions by hand.
          */
         PocketIn: {
             /**
@@ -3473,6 +3513,10 @@ export interface components {
              * @default false
              */
             each_question: boolean;
+            /** Hand */
+            hand?: {
+                [key: string]: string;
+            } | null;
             /**
              * Kind
              * @enum {string}
@@ -3523,6 +3567,7 @@ export interface components {
             takes?: ("picture" | "file" | "link")[];
             /** Title */
             title: string;
+            variants?: components["schemas"]["VariantsIO"] | null;
             /**
              * Version
              * @default 0
@@ -4061,11 +4106,15 @@ export interface components {
         };
         /**
          * TemplateShape
-         * @description The template of a class.
+         * @description The template of a class, and the periods and groups that versions can be dealt by.
          */
         TemplateShape: {
+            /** Groups */
+            groups: components["schemas"]["PlaceName"][];
             /** May Change */
             may_change: boolean;
+            /** Periods */
+            periods: components["schemas"]["PlaceName"][];
             /** Sections */
             sections: components["schemas"]["LaidSection"][];
             /** Title */
@@ -4151,6 +4200,59 @@ export interface components {
              * @default 0
              */
             version: number;
+        };
+        /**
+         * VariantsIO
+         * @description The versions of a pocket and how they are dealt; a seed tells dealing at random again.
+         */
+        VariantsIO: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "surname" | "period" | "group" | "random" | "hand";
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
+            /** Versions */
+            versions: components["schemas"]["VersionIO"][];
+        };
+        /**
+         * VersionIO
+         * @description One version of a pocket: a range of surnames, or the ids of the periods or groups that have it.
+         */
+        VersionIO: {
+            /**
+             * Directions
+             * @default
+             */
+            directions: string;
+            /**
+             * First
+             * @default
+             */
+            first: string;
+            /** Key */
+            key: string;
+            /**
+             * Last
+             * @default
+             */
+            last: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Places */
+            places?: number[];
+            /**
+             * Starter
+             * @default
+             */
+            starter: string;
         };
         /**
          * VersionShape
