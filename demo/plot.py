@@ -34,6 +34,23 @@ CROPS: list[dict[str, object]] = [
     {"key": "picture", "title": "Picture", "type": "artefact"},
 ]
 
+BEDS_TO_WATCH: dict[str, object] = {
+    "by": "random",
+    "seed": 8,
+    "versions": [
+        {
+            "key": key,
+            "name": name,
+            "directions": f"Show where the water goes in the {name.lower()} after rain.",
+            "starter": "",
+            "first": "",
+            "last": "",
+            "places": [],
+        }
+        for key, name in (("north", "North bed"), ("south", "South bed"), ("wall", "Wall bed"))
+    ],
+}
+
 SECTIONS: dict[str, list[dict[str, object]]] = {
     "Start": [
         {
@@ -75,6 +92,7 @@ SECTIONS: dict[str, list[dict[str, object]]] = {
             "title": "Q2 · Where does the water go?",
             "kind": "evidence",
             "directions": "Show where the water goes in your bed after rain.",
+            "variants": BEDS_TO_WATCH,
             "prompt": "How do you know?",
             "artefacts": 1,
             "reflection_on_each": True,

@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from coatpeg.core.policy import Role
 from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term, WorkingGroup
+from coatpeg.portfolios import dealing
 from demo import building, names, others
 from demo.building import Days, Kept
 from demo.plot import SECTIONS, ZONE, Student, plan_handins
@@ -86,6 +87,8 @@ def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: C
             one.enrolment for one in students[place : place + 4]
         )
     pockets = building.template(group, "Growing & Cooking", SECTIONS)
+    for pocket in pockets.values():
+        dealing.deal(pocket, group.pk, days.today)
     start = datetime.combine(days.monday, time(8), tzinfo=UTC) - timedelta(days=3)
     handins = plan_handins(team["okafor"], group.pk, days, pockets, periods, start)
     for place, kept in enumerate(students):

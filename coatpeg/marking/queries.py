@@ -80,7 +80,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
         **due_data(due),
         "empty": submission.snapshot["empty"],
         "links": submission.snapshot["links"],
-        "pockets": [_frozen_pocket(pocket) for pocket in submission.snapshot["pockets"]],
+        "pockets": [_frozen_pocket(pocket, own=own) for pocket in submission.snapshot["pockets"]],
         "submissions": submissions_of(handin.pk, enrolment.pk),
         "outcomes": _outcomes(submission, own=own),
         "draft": None if own else _draft(submission),
@@ -88,7 +88,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
     }
 
 
-def _frozen_pocket(pocket: dict[str, Any]) -> dict[str, Any]:
+def _frozen_pocket(pocket: dict[str, Any], *, own: bool) -> dict[str, Any]:
     """A pocket of a snapshot with its chips as they stood."""
     log = pocket.get("log")
     pieces = (
@@ -105,7 +105,7 @@ def _frozen_pocket(pocket: dict[str, Any]) -> dict[str, Any]:
         **{key: pocket[key] for key in shown},
         "chips": chip_data(found),
         "log": log and shown_log(log),
-        "version": pocket.get("version", ""),
+        "version": "" if own else pocket.get("version", ""),
     }
 
 

@@ -104,7 +104,8 @@ function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema
     <header className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
       <div className="min-w-60 flex-1">
         <h1 className="text-2xl break-words">{pocket.title}</h1>
-        <p className="mt-1 text-base text-ink-soft">{pocket.directions}</p>
+        <p className="mt-1 text-base whitespace-pre-wrap text-ink-soft">{pocket.directions}</p>
+        {pocket.version && <p className="mt-1 text-sm text-quiet">Version “{pocket.version}”</p>}
       </div>
       <div className="text-right text-base max-sm:text-left">
         {pocket.locked_by.length > 0 && pocket.kind !== "log" && (

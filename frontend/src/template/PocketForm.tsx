@@ -18,6 +18,7 @@ import { LogColumns } from "./LogColumns";
 import { PocketPreview } from "./PocketPreview";
 import { KINDS, TAKES, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
+import { VersionsPart } from "./VersionsPart";
 
 interface Props {
   pocket: Laid;
@@ -25,12 +26,13 @@ interface Props {
   may: boolean;
   /** It belongs to a section that repeats for units. */
   pattern: boolean;
+  template: Schema["TemplateShape"];
   edits: Edits;
 }
 
 const FIELD = "mt-1 block w-full rounded-md border border-control bg-paper px-3 font-normal disabled:border-edge disabled:text-ink";
 
-export function PocketForm({ pocket, groupId, may, pattern, edits }: Props) {
+export function PocketForm({ pocket, groupId, may, pattern, template, edits }: Props) {
   const form = useForm<Fields>({ defaultValues: fieldsOf(pocket), disabled: !may });
   const fields = { ...fieldsOf(pocket), ...useWatch({ control: form.control }) } as Fields;
   const body = bodyOf(fields, pocket.version);
@@ -102,6 +104,18 @@ export function PocketForm({ pocket, groupId, may, pattern, edits }: Props) {
               Starter <span className="font-normal text-quiet">what stands in the page before the student writes</span>
               <textarea rows={2} {...form.register("starter")} className={`${FIELD} py-2`} />
             </label>
+          )}
+          {!pattern && !pocket.laid && (
+            <VersionsPart
+              fields={fields}
+              control={form.control}
+              register={form.register}
+              setValue={form.setValue}
+              may={may}
+              template={template}
+              dealt={impact.data?.versions ?? []}
+              nowhere={impact.data?.nowhere ?? []}
+            />
           )}
           {pattern && (
             <label className="flex min-h-7 items-center gap-2">

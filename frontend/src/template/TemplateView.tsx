@@ -43,6 +43,7 @@ export function TemplateView() {
             groupId={groupId}
             may={template.may_change && !chosen.laid}
             pattern={home?.repeats ?? false}
+            template={template}
             edits={edits}
           />
         ) : (

@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { newKey } from "../ui/newKey";
 import { useSettled } from "../ui/useSettled";
 import { TEXTS } from "./texts";
 
@@ -21,10 +22,6 @@ interface Fields {
 
 const FIELD = "min-h-9 rounded-md border border-control bg-paper px-3 disabled:border-edge disabled:text-ink";
 const ICON = "flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground disabled:opacity-30";
-
-function newKey(): string {
-  return crypto.randomUUID().slice(0, 13);
-}
 
 function fieldsOf(section: Section): Fields {
   return {

@@ -1,6 +1,7 @@
 /** The form of a pocket, and what of it goes to the server. */
 import type { Schema } from "../api/client";
 import type { Column } from "../log/cells";
+import { newKey } from "../ui/newKey";
 import type { Kind, Laid } from "./texts";
 
 /** A log's column as the form holds it; ``choices`` one a line. */
@@ -14,6 +15,17 @@ export interface ColumnFields {
   measure: "" | "words" | "sentences";
   least: string;
   most: string;
+}
+
+/** A version of a pocket as the form holds it; ``places`` are chosen by the ids of periods or groups. */
+export interface VersionFields {
+  key: string;
+  name: string;
+  directions: string;
+  starter: string;
+  first: string;
+  last: string;
+  places: Record<string, boolean>;
 }
 
 export interface Fields {
@@ -39,11 +51,35 @@ export interface Fields {
   targetAmount: string;
   targetColumn: string;
   targetEach: "all" | "week";
+  variantsBy: "" | Schema["VariantsIO"]["by"];
+  seed: number;
+  versions: VersionFields[];
+  hand: Record<string, string>;
+}
+
+/** An empty version under a key that no other has. */
+export function newVersion(first = "", last = ""): VersionFields {
+  return { key: newKey(), name: "", directions: "", starter: "", first, last, places: {} };
+}
+
+function versionFields(version: Schema["VersionIO"]): VersionFields {
+  return { ...version, places: Object.fromEntries((version.places ?? []).map((id) => [id, true])) };
+}
+
+function variantsOf(fields: Fields): Schema["VariantsIO"] | null {
+  if (!fields.variantsBy) return null;
+  const versions = fields.versions.map((one) => ({
+    ...one,
+    places: Object.keys(one.places)
+      .filter((id) => one.places[id])
+      .map(Number),
+  }));
+  return { by: fields.variantsBy, seed: fields.seed, versions };
 }
 
 /** An empty column under a key that no other has. */
 export function newColumn(type: Column["type"] = "text", title = "", required = false): ColumnFields {
-  return { key: crypto.randomUUID().slice(0, 13), title, type, required, unit: "", choices: "", measure: "", least: "1", most: "" };
+  return { key: newKey(), title, type, required, unit: "", choices: "", measure: "", least: "1", most: "" };
 }
 
 function columnFields(column: Column): ColumnFields {
@@ -101,6 +137,10 @@ export function fieldsOf(pocket: Laid): Fields {
     targetAmount: pocket.log?.target?.amount ?? "",
     targetColumn: pocket.log?.target?.column ?? "",
     targetEach: pocket.log?.target?.each_week ? "week" : "all",
+    variantsBy: pocket.variants?.by ?? "",
+    seed: pocket.variants?.seed ?? 1,
+    versions: (pocket.variants?.versions ?? []).map(versionFields),
+    hand: {},
   };
 }
 
@@ -125,6 +165,8 @@ export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
     rows: Number(fields.rows || 0),
     rows_per_week: Number(fields.rowsPerWeek || 0),
     log: fields.kind === "log" ? logOf(fields) : { columns: [], order: "", newest_first: false, target: null },
+    variants: variantsOf(fields),
+    hand: fields.variantsBy === "hand" && Object.keys(fields.hand).length > 0 ? fields.hand : null,
     version,
   };
 }

@@ -16,6 +16,7 @@ export function FrozenPockets({ pockets }: { pockets: Pocket[] }) {
       {pockets.map((pocket) => (
         <section key={pocket.id} aria-label={pocket.title}>
           {pockets.length > 1 && <h2 className="mb-2 text-lg">{pocket.title}</h2>}
+          {pocket.version && <p className="mb-2 text-quiet">Version “{pocket.version}”</p>}
           <FrozenPocket pocket={pocket} />
         </section>
       ))}

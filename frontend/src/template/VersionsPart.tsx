@@ -1,0 +1,186 @@
+/** Several versions of a pocket's directions and starter, how they are dealt, and who gets which. */
+import { Plus, Shuffle, Trash2 } from "lucide-react";
+import { useState } from "react";
+import { useFieldArray } from "react-hook-form";
+import type { Control, UseFormRegister, UseFormSetValue } from "react-hook-form";
+import type { Schema } from "../api/client";
+import { Button } from "../ui/Button";
+import { plural } from "../ui/dates";
+import { newVersion } from "./fields";
+import type { Fields, VersionFields } from "./fields";
+
+interface Props {
+  fields: Fields;
+  control: Control<Fields>;
+  register: UseFormRegister<Fields>;
+  setValue: UseFormSetValue<Fields>;
+  may: boolean;
+  template: Schema["TemplateShape"];
+  dealt: Schema["DealtVersion"][];
+  nowhere: string[];
+}
+
+const WAYS = {
+  "": "Everybody has the same",
+  surname: "by surname range",
+  period: "by period",
+  group: "by group",
+  random: "at random, balanced",
+  hand: "by hand",
+} as const;
+const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 font-normal disabled:border-edge disabled:text-ink";
+const AREA = "mt-1 block w-full rounded-md border border-control bg-paper px-3 py-2 font-normal disabled:border-edge disabled:text-ink";
+
+export function VersionsPart({ fields, control, register, setValue, may, template, dealt, nowhere }: Props) {
+  const { fields: rows, append, remove } = useFieldArray({ control, name: "versions", keyName: "id" });
+  const by = fields.variantsBy;
+  const choose = (value: Fields["variantsBy"]) => {
+    setValue("variantsBy", value);
+    if (value && rows.length === 0) append([newVersion("A", "M"), newVersion("N", "Z")], { shouldFocus: false });
+  };
+  return (
+    <fieldset className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
+      <legend className="px-1 font-bold">Versions</legend>
+      <div className="flex flex-wrap items-center gap-3">
+        <label className="flex items-center gap-2">
+          Dealt
+          <select value={by} disabled={!may} onChange={(event) => choose(event.target.value as Fields["variantsBy"])} className={SMALL}>
+            {Object.entries(WAYS).map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        {by === "random" && may && (
+          <Button icon={<Shuffle aria-hidden size={16} />} onClick={() => setValue("seed", Math.floor(Math.random() * 2 ** 31))}>
+            Deal again
+          </Button>
+        )}
+      </div>
+      {by && (
+        <ol className="flex flex-col gap-3">
+          {rows.map((row, at) => (
+            <li key={row.id} aria-label={`Version ${at + 1}`} className="flex flex-col gap-2 border-t border-line pt-3">
+              <div className="flex flex-wrap items-center gap-3">
+                <label className="flex items-center gap-2 font-bold">
+                  Version
+                  <input {...register(`versions.${at}.name`)} placeholder={`Version ${at + 1}`} autoComplete="off" className={`${SMALL} w-40`} />
+                </label>
+                {by === "surname" && <Range at={at} register={register} />}
+                {may && rows.length > 2 && (
+                  <button type="button" aria-label={`Take away version ${at + 1}`} className="ml-auto flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => remove(at)}>
+                    <Trash2 aria-hidden size={15} />
+                  </button>
+                )}
+              </div>
+              {(by === "period" || by === "group") && <Places at={at} places={by === "period" ? template.periods : template.groups} register={register} />}
+              <label>
+                Directions of this version
+                <textarea rows={2} {...register(`versions.${at}.directions`)} placeholder="The same as above" className={AREA} />
+              </label>
+              {fields.kind === "page" && (
+                <label>
+                  Starter of this version
+                  <textarea rows={2} {...register(`versions.${at}.starter`)} placeholder="The same as above" className={AREA} />
+                </label>
+              )}
+              <Whose of={dealt.find((one) => one.key === fields.versions[at]?.key)} />
+            </li>
+          ))}
+        </ol>
+      )}
+      {by && nowhere.length > 0 && (
+        <p className="text-copper">
+          In no {by === "period" ? "period" : "group"} that a version names, so they have the first: {nowhere.join("; ")}.
+        </p>
+      )}
+      {by && may && rows.length < 12 && (
+        <div>
+          <Button icon={<Plus aria-hidden size={16} />} onClick={() => append(newVersion())}>
+            Version
+          </Button>
+        </div>
+      )}
+      {by === "hand" && <ByHand fields={fields} dealt={dealt} may={may} onChange={(hand) => setValue("hand", hand)} />}
+    </fieldset>
+  );
+}
+
+function Range({ at, register }: { at: number; register: UseFormRegister<Fields> }) {
+  return (
+    <span className="flex items-center gap-2">
+      <label className="flex items-center gap-2">
+        from
+        <input {...register(`versions.${at}.first`)} maxLength={3} autoComplete="off" className={`${SMALL} w-14 uppercase`} />
+      </label>
+      <label className="flex items-center gap-2">
+        to
+        <input {...register(`versions.${at}.last`)} maxLength={3} autoComplete="off" className={`${SMALL} w-14 uppercase`} />
+      </label>
+    </span>
+  );
+}
+
+function Places({ at, places, register }: { at: number; places: Schema["PlaceName"][]; register: UseFormRegister<Fields> }) {
+  if (places.length === 0) return <p className="text-quiet">There are none in this class yet.</p>;
+  return (
+    <div role="group" aria-label={`Who has version ${at + 1}`} className="flex flex-wrap gap-x-4 gap-y-1">
+      {places.map((one) => (
+        <label key={one.id} className="flex min-h-7 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" {...register(`versions.${at}.places.${one.id}`)} />
+          {one.name}
+        </label>
+      ))}
+    </div>
+  );
+}
+
+/** Who has a version, by name on demand. */
+function Whose({ of }: { of: Schema["DealtVersion"] | undefined }) {
+  const [shown, setShown] = useState(false);
+  if (!of) return null;
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-3">
+      <button type="button" aria-expanded={shown} onClick={() => setShown(!shown)} className="min-h-7 font-semibold text-in underline">
+        {plural(of.students.length, "student")}
+      </button>
+      {shown && <span className="text-ink-soft">{of.students.map((one) => one.name).join("; ") || "nobody"}</span>}
+    </div>
+  );
+}
+
+interface ByHandProps {
+  fields: Fields;
+  dealt: Schema["DealtVersion"][];
+  may: boolean;
+  onChange: (hand: Record<string, string>) => void;
+}
+
+function ByHand({ fields, dealt, may, onChange }: ByHandProps) {
+  const students = dealt.flatMap((version) => version.students.map((one) => ({ ...one, key: version.key })));
+  students.sort((a, b) => a.name.localeCompare(b.name));
+  return (
+    <ul aria-label="Dealt by hand" className="grid max-h-72 gap-x-6 gap-y-1 overflow-y-auto sm:grid-cols-2">
+      {students.map((student) => (
+        <li key={student.id}>
+          <label className="flex items-center justify-between gap-2">
+            <span className="min-w-0 truncate">{student.name}</span>
+            <select
+              value={fields.hand[student.id] ?? student.key}
+              disabled={!may}
+              onChange={(event) => onChange({ ...fields.hand, [student.id]: event.target.value })}
+              className={SMALL}
+            >
+              {fields.versions.map((one: VersionFields, at) => (
+                <option key={one.key} value={one.key}>
+                  {one.name || `Version ${at + 1}`}
+                </option>
+              ))}
+            </select>
+          </label>
+        </li>
+      ))}
+    </ul>
+  );
+}
