@@ -62,7 +62,7 @@ class Running:
 
     def prepare_folders(self) -> None:
         """The folders that must be there before anything starts."""
-        for name in ("incoming", "files", "log"):
+        for name in ("incoming", "files", "log", "roster-drop"):
             (self.var / name).mkdir(parents=True, exist_ok=True)
 
     @contextmanager
@@ -125,6 +125,13 @@ def serve(running: Running, port: int) -> subprocess.Popen[bytes]:
     return child
 
 
+def keep_house(running: Running) -> subprocess.Popen[bytes]:
+    """Start the background process beside the application."""
+    with open(running.var / "log" / "house.log", "ab") as log:
+        manage = [sys.executable, str(running.home / "manage.py"), "keep_house"]
+        return processes.start(manage, log, running.environment())
+
+
 def _healthy(port: int, child: subprocess.Popen[bytes]) -> bool:
     if child.poll() is not None:
         raise SystemExit("The application stopped by itself; its log is var/log/web.log")
@@ -151,6 +158,7 @@ def demo(home: Path, *, fresh: bool) -> int:
             running.prepare_folders()
         running.manage("start_demo")
         child = serve(running, port)
+        house = keep_house(running)
         address = f"http://127.0.0.1:{port}"
         (running.var / "address").write_text(address)
         _greet(address)
@@ -163,6 +171,7 @@ def demo(home: Path, *, fresh: bool) -> int:
             say("\nStopping")
             return 0
         finally:
+            processes.stop(house)
             processes.stop(child)
 
 

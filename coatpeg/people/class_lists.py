@@ -5,30 +5,23 @@ Applying a list makes portfolios and so lives a room higher (``portfolios.enroll
 
 from __future__ import annotations
 
-import io
-import zipfile
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
-from openpyxl import load_workbook
-
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.names import search_key
 from coatpeg.core.policy import Action, decide
 from coatpeg.core.roster_plan import Entry, Known, RosterPlan, check_columns, plan, read_entry
-from coatpeg.core.roster_table import LONGEST_CELL, MOST_COLUMNS, MOST_LINES, Column, Table, read_text, table_of
+from coatpeg.core.roster_table import MOST_LINES, Column, Table, read_text
 from coatpeg.events.recording import deed
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Enrolment, Person, SignInCard, TeachingGroup, WorkingGroup
+from coatpeg.people.roster_files import FileTable, read_bytes
 from coatpeg.people.rosters import Member, members
-
-MOST_BYTES = 10_000_000
-MOST_UNPACKED = 100_000_000
-"""Bytes a workbook may unpack to: a zip bomb stops here, a school's list never comes near."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,66 +39,11 @@ def read_pasted(person: Person, group_id: int, text: str) -> Table:
     return read_text(text)
 
 
-def read_file(person: Person, group_id: int, data: bytes, name: str) -> Table:
-    """The table in a CSV or XLSX file, told by its content."""
+def read_file(person: Person, group_id: int, data: bytes, name: str, now: datetime, chosen: str = "") -> FileTable:
+    """The table in a CSV, XLSX or OneRoster file; of several classes the one called like ours, or ``chosen``."""
     require_in_group(person, Action.KEEP_ROSTER, group_id)
-    if len(data) > MOST_BYTES:
-        raise Invalid(
-            f"“{name}” has {len(data) // 1_000_000} MB; {MOST_BYTES // 1_000_000} MB is the most.",
-            where="file",
-            fix="Keep only the list of students in it.",
-        )
-    if data.startswith(b"PK\x03\x04"):
-        return table_of(_workbook(data, name))
-    return read_text(_decoded(data, name))
-
-
-def _decoded(data: bytes, name: str) -> str:
-    """Text in UTF-8 or UTF-16 by its mark, else in the Western encoding that older spreadsheets write."""
-    if data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        return data.decode("utf-16", "replace")
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        text = data.decode("cp1252", "replace")
-    if "\x00" in text:
-        raise Invalid(
-            f"“{name}” is not a list that can be read.", where="file", fix="Save it as CSV or as an Excel workbook."
-        )
-    return text
-
-
-def _workbook(data: bytes, name: str) -> list[list[str]]:
-    """The first sheet of a workbook, as text; formulas by their last value."""
-    try:
-        with zipfile.ZipFile(io.BytesIO(data)) as packed:
-            if sum(one.file_size for one in packed.infolist()) > MOST_UNPACKED:
-                raise Invalid(
-                    f"“{name}” unpacks to more than {MOST_UNPACKED // 1_000_000} MB.",
-                    where="file",
-                    fix="Copy the list into a new workbook.",
-                )
-        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
-        sheet = book.worksheets[0]
-        rows = sheet.iter_rows(max_row=MOST_LINES + 2, max_col=MOST_COLUMNS + 1, values_only=True)
-        return [[_cell(value) for value in row] for row in rows]
-    except Invalid:
-        raise
-    except Exception as error:
-        raise Invalid(
-            f"“{name}” is not a workbook that can be read.", where="file", fix="Save it as .xlsx or .csv and try again."
-        ) from error
-
-
-def _cell(value: Any) -> str:
-    """A cell as it reads: whole numbers without a fraction, dates as dates."""
-    if value is None:
-        return ""
-    if isinstance(value, float) and value.is_integer():
-        return str(int(value))
-    if isinstance(value, datetime):
-        return value.date().isoformat()
-    return str(value)[: LONGEST_CELL * 2]
+    group = TeachingGroup.objects.get(pk=group_id)
+    return read_bytes(data, name, school_calendar().local_day(now), group.name, chosen)
 
 
 def preview(person: Person, group_id: int, of: ClassList, now: datetime) -> RosterPlan:

@@ -82,6 +82,8 @@ class TeachingGroup(models.Model):
     kind = models.CharField(max_length=10, choices=Kind)
     first = models.DateField()
     last = models.DateField()
+    takes_lists_by = models.ForeignKey(Person, models.SET_NULL, null=True, blank=True, related_name="+")
+    """In whose name lists from the roster folder are applied by themselves; None: somebody looks at them first."""
 
 
 class Period(models.Model):
@@ -155,6 +157,29 @@ class RosterChange(models.Model):
     at = models.DateTimeField()
     data = models.JSONField()
     undone_at = models.DateTimeField(null=True, blank=True)
+
+
+class RosterDrop(models.Model):
+    """A list that came through the roster folder for a class: pending until it is applied or put aside.
+
+    ``table`` (heading, rows, columns) is forgotten then.
+    """
+
+    class State(models.TextChoices):
+        """What became of it."""
+
+        PENDING = "pending"
+        APPLIED = "applied"
+        ASIDE = "aside"
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="roster_drops")
+    name = models.CharField(max_length=200, db_collation="utf8mb4_bin")
+    sha256 = models.CharField(max_length=64, db_collation="utf8mb4_bin")
+    at = models.DateTimeField()
+    state = models.CharField(max_length=10, choices=State, default=State.PENDING)
+    message = models.CharField(max_length=500, blank=True, default="")
+    table = models.JSONField(default=dict)
+    change = models.ForeignKey(RosterChange, models.SET_NULL, null=True, related_name="+")
 
 
 class PeriodMembership(models.Model):

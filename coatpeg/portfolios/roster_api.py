@@ -6,7 +6,7 @@ from datetime import date, datetime
 from typing import Any, Literal
 
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Router, Status
+from ninja import File, Form, Router, Status
 from ninja.files import UploadedFile
 from pydantic import Field
 
@@ -15,9 +15,11 @@ from coatpeg.core.policy import Action
 from coatpeg.core.roster_plan import RosterPlan
 from coatpeg.core.roster_table import Column, Table, guess
 from coatpeg.people import cards, class_lists
+from coatpeg.people.models import RosterDrop
 from coatpeg.people.requests import now, person_of
+from coatpeg.people.roster_files import MOST_BYTES
 from coatpeg.people.schemas import Shape
-from coatpeg.portfolios import enrolling, paper
+from coatpeg.portfolios import enrolling, paper, roster_drop
 
 router = Router(tags=["class list"])
 SEE = {"x-action": Action.SEE_ROSTER.name}
@@ -66,12 +68,50 @@ class RosterShape(Shape):
     students: list[ListedStudent]
 
 
+class FileClass(Shape):
+    """A class in a file of many."""
+
+    id: str
+    title: str
+    students: int
+
+
 class TableShape(Shape):
     """A list as read, with what each column seems to hold."""
 
     heading: list[str]
     rows: list[list[str]]
     columns: list[ColumnWord]
+    classes: list[FileClass] = Field(default_factory=list)
+    """Where the file has several classes: all of them."""
+    chosen: str = ""
+    """The id of the class whose list this is."""
+    first: date | None = None
+    """The day the class's term begins, where the file says so."""
+
+
+class DropShape(Shape):
+    """A list that came through the roster folder; ``change`` undoes it once it is applied."""
+
+    id: int
+    name: str
+    at: datetime
+    state: Literal["pending", "applied", "aside"]
+    message: str
+    change: int | None
+
+
+class DropsShape(Shape):
+    """What came for a class; ``by_itself``: lists are applied without anybody looking at them first."""
+
+    by_itself: bool
+    drops: list[DropShape]
+
+
+class ByItselfIn(Shape):
+    """Whether lists from the roster folder are applied by themselves."""
+
+    by_itself: bool
 
 
 class PastedIn(Shape):
@@ -100,6 +140,8 @@ class ApplyIn(ListIn):
 
     leave: list[int] = Field(default_factory=list)
     first: date | None = None
+    drop: int | None = None
+    """The pending change of the roster folder that this list came as."""
 
 
 class ChangeShape(Shape):
@@ -173,10 +215,48 @@ def read_pasted_list(request: HttpRequest, group_id: int, body: PastedIn) -> Any
 
 
 @router.post("/groups/{group_id}/roster/files", response=TableShape, operation_id="read_list_file", openapi_extra=KEEP)
-def read_list_file(request: HttpRequest, group_id: int, file: File[UploadedFile]) -> Any:
-    """The table in a CSV or XLSX file; nothing is written."""
-    data = file.read(class_lists.MOST_BYTES + 1)
-    return _table(class_lists.read_file(person_of(request), group_id, data, file.name or "the file"))
+def read_list_file(request: HttpRequest, group_id: int, file: File[UploadedFile], chosen: Form[str] = "") -> Any:
+    """The table in a CSV, XLSX or OneRoster file; nothing is written. ``chosen``: a class by its id."""
+    data = file.read(MOST_BYTES + 1)
+    found = class_lists.read_file(person_of(request), group_id, data, file.name or "the file", now(), chosen)
+    return {
+        **_table(found.table),
+        "classes": [{"id": one.id, "title": one.title, "students": len(one.lines)} for one in found.classes],
+        "chosen": found.chosen,
+        "first": found.first,
+    }
+
+
+@router.get("/groups/{group_id}/roster/drops", response=DropsShape, operation_id="see_drops", openapi_extra=KEEP)
+def see_drops(request: HttpRequest, group_id: int) -> Any:
+    """Lists that came through the roster folder."""
+    return roster_drop.shown(person_of(request), group_id)
+
+
+@router.get(
+    "/groups/{group_id}/roster/drops/{drop_id}", response=TableShape, operation_id="open_drop", openapi_extra=KEEP
+)
+def open_drop(request: HttpRequest, group_id: int, drop_id: int) -> Any:
+    """The table of a pending list; previewed and applied like any other."""
+    return roster_drop.opened(person_of(request), group_id, drop_id)
+
+
+@router.delete(
+    "/groups/{group_id}/roster/drops/{drop_id}", response={204: None}, operation_id="put_aside", openapi_extra=KEEP
+)
+def put_aside(request: HttpRequest, group_id: int, drop_id: int) -> Any:
+    """Put a pending list aside."""
+    roster_drop.put_aside(person_of(request), group_id, drop_id, now())
+    return Status(204, None)
+
+
+@router.put(
+    "/groups/{group_id}/roster/by-itself", response={204: None}, operation_id="set_by_itself", openapi_extra=KEEP
+)
+def set_by_itself(request: HttpRequest, group_id: int, body: ByItselfIn) -> Any:
+    """Let lists from the roster folder be applied by themselves, or not."""
+    roster_drop.set_by_itself(person_of(request), group_id, now(), by_itself=body.by_itself)
+    return Status(204, None)
 
 
 @router.post(
@@ -221,6 +301,8 @@ def rejected_lines(request: HttpRequest, group_id: int, body: ListIn) -> HttpRes
 def apply_list(request: HttpRequest, group_id: int, body: ApplyIn) -> Any:
     """Apply a list without its bad lines."""
     done = enrolling.apply_list(person_of(request), group_id, body.list_(), now(), leave=body.leave, first=body.first)
+    if body.drop is not None:
+        roster_drop.settle(group_id, body.drop, RosterDrop.State.APPLIED, done.change_id)
     return _applied(done)
 
 

@@ -71,6 +71,7 @@ class Junk(ApiCase):
             "person_id": own.of.lead.pk,
             "change_id": own.change,
             "row_id": own.row.pk,
+            "drop_id": own.drop.pk,
             "size": "small",
         }
 

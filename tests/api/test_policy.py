@@ -14,7 +14,7 @@ from django.test import Client
 from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import GalleryTemplate, Pocket, Section
-from coatpeg.people.models import Adjustment, Person
+from coatpeg.people.models import Adjustment, Person, RosterDrop
 from coatpeg.portfolios import enrolling, logs
 from coatpeg.portfolios.models import Evidence, LogRow, Portfolio
 from coatpeg.web.api import api
@@ -40,6 +40,7 @@ class Things:
     change: int
     log: Pocket
     row: LogRow
+    drop: RosterDrop
 
 
 def things(name: str, prefix: str) -> Things:
@@ -74,6 +75,9 @@ def things(name: str, prefix: str) -> Things:
         change or 0,
         log,
         logs.add_row(portfolio.enrolment.person, portfolio.pk, log.pk, {"a": "dry"}, NOW),
+        RosterDrop.objects.create(
+            group=of.group, name="list.csv", at=NOW, table={"heading": [], "rows": [["Dube"]], "columns": ["name"]}
+        ),
     )
 
 
@@ -177,6 +181,10 @@ CALLS: dict[str, Call] = {
     "preview_list": send("post", GROUP + "/roster/preview", lambda t: LIST),
     "rejected_lines": send("post", GROUP + "/roster/rejected", lambda t: LIST),
     "apply_list": send("post", GROUP + "/roster", lambda t: LIST),
+    "see_drops": get(GROUP + "/roster/drops"),
+    "open_drop": get(GROUP + "/roster/drops/{t.drop.pk}"),
+    "put_aside": send("delete", GROUP + "/roster/drops/{t.drop.pk}"),
+    "set_by_itself": send("put", GROUP + "/roster/by-itself", lambda t: {"by_itself": True}),
     "mark_left": send("post", GROUP + "/roster/leave", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "undo_list": send("post", GROUP + "/roster/changes/{t.change}/undo"),
     "print_cards": send("post", GROUP + "/cards", lambda t: {"students": [t.portfolio.enrolment_id]}),
@@ -378,6 +386,6 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"void_cards", "see_gallery_state", "publish_template", "withdraw_template", "adopt_template"}
     of_class |= {"carry_over", "bring_in", "look_through"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
-    of_class |= {"preview_units", "set_units"}
+    of_class |= {"preview_units", "set_units", "see_drops", "open_drop", "put_aside", "set_by_itself"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL

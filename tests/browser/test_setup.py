@@ -1,9 +1,12 @@
 """Setting up a term: a list pasted, a template changed with work in it, an adjustment, the calendar, the staff."""
 
 import io
+import os
 import re
+import tempfile
 import time
 from datetime import timedelta
+from pathlib import Path
 
 import pypdfium2
 import zxingcpp
@@ -13,9 +16,11 @@ from playwright.sync_api import Page, expect
 from coatpeg.core.policy import Role
 from coatpeg.people.models import Enrolment, NonSchoolDay, Person, StaffRole
 from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.roster_drop import pick_up
 from tests import builders
 from tests.browser.case import BrowserCase
 from tests.builders import klass
+from tests.reference.test_oneroster import packed
 
 LIST = (
     "Surname\tForename\tE-mail\tPeriod\n"
@@ -434,3 +439,41 @@ class ByKeyboard(BrowserCase):
         page.keyboard.press("Escape")
         expect(dialog).to_have_count(0)
         expect(opener).to_be_focused()
+
+
+class RosterFolder(BrowserCase):
+    """What the school's information system puts into the folder, looked at and applied."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.setup = f"/g/{self.eight.group.pk}/setup/list"
+
+    def test_a_list_from_the_folder_is_looked_at_and_applied_on_a_click(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "8 plot growing cooking.csv"
+            path.write_text("Family name,Given name\nDube,Thandi\nEllery,Josh\n")
+            os.utime(path, (0, 0))
+            pick_up(Path(folder), self.now)
+        page = self.page(self.eight.lead, self.setup)
+        expect(page.get_by_text("“8 plot growing cooking.csv” came from the school’s system")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("link", name="See what it does").click()
+        page.get_by_role("button", name="Add 2 students").click()
+        expect(page.get_by_role("table", name="Class list").get_by_text("Dube, Thandi")).to_be_visible()
+        expect(page.get_by_text("came from the school’s system")).to_have_count(0)
+
+    def test_a_class_is_chosen_from_a_zip_of_many(self) -> None:
+        page = self.page(self.eight.lead, self.setup + "?bring=1")
+        expect(page.get_by_label("Take lists that come through the roster folder by themselves")).not_to_be_checked()
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "roster.zip"
+            path.write_bytes(packed())
+            page.locator("input[type=file]").set_input_files(str(path))
+            expect(page.get_by_label("Class in the file")).to_be_visible()
+            page.get_by_label("Class in the file").select_option("9 Forge (1)")
+            expect(page.get_by_role("button", name="Add 1 student")).to_be_visible()
+            page.get_by_label("Class in the file").select_option("8 Plot: Growing and Cooking (2)")
+        self.no_violation(page)
+        page.get_by_role("button", name="Add 2 students").click()
+        expect(page.get_by_role("table", name="Class list").get_by_text("Dube, Thandi")).to_be_visible()

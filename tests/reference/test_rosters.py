@@ -20,7 +20,7 @@ from coatpeg.core.names import sort_key
 from coatpeg.core.person_names import split
 from coatpeg.core.roster_table import read_text
 from coatpeg.people import ical
-from coatpeg.people.class_lists import _decoded, _workbook
+from coatpeg.people.roster_files import read_bytes
 from operations.install import node_path
 
 
@@ -64,22 +64,19 @@ class Workbooks(SimpleTestCase):
         sheet.append(["山田", "太郎", 20102.0, None])
         target = io.BytesIO()
         book.save(target)
-        self.assertEqual(
-            [row[:4] for row in _workbook(target.getvalue(), "list.xlsx")],
-            [
-                ["Surname", "Forename", "Number", "Joined"],
-                ["Ångström", "Bo", "20101", "2026-09-07"],
-                ["山田", "太郎", "20102", ""],
-            ],
-        )
+        table = read_bytes(target.getvalue(), "list.xlsx", date(2026, 11, 4), "8 Plot").table
+        self.assertEqual(table.heading[:4], ("Surname", "Forename", "Number", "Joined"))
+        expected = [("Ångström", "Bo", "20101", "2026-09-07"), ("山田", "太郎", "20102", "")]
+        self.assertEqual([row[:4] for row in table.rows], expected)
 
     def test_what_is_no_workbook_is_refused(self) -> None:
         with self.assertRaises(Invalid):
-            _workbook(b"PK\x03\x04 and nothing more", "list.xlsx")
+            read_bytes(b"PK\x03\x04 and nothing more", "list.xlsx", date(2026, 11, 4), "8 Plot")
 
     def test_text_in_the_encodings_that_spreadsheets_write(self) -> None:
         for encoding in ("utf-8", "utf-8-sig", "utf-16", "cp1252"):
-            self.assertEqual(_decoded("Ångström;Zoë".encode(encoding), "list.csv"), "Ångström;Zoë")
+            read = read_bytes("Ångström;Zoë".encode(encoding), "list.csv", date(2026, 11, 4), "8 Plot")
+            self.assertEqual(read.table.rows, (("Ångström", "Zoë"),))
 
 
 def icu_order(texts: list[str]) -> list[str]:

@@ -43,6 +43,21 @@ export const rosterQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/roster", { params: { path: { group_id } } })),
   });
 
+/** Lists that came through the roster folder. */
+export const dropsQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "drops"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/roster/drops", { params: { path: { group_id } } })),
+  });
+
+/** One of them, as a table. Applying it is its end, so it is not asked for again with the class. */
+export const dropQuery = (group_id: number, drop_id: number) =>
+  queryOptions({
+    queryKey: ["drop", group_id, drop_id],
+    retry: false,
+    queryFn: () => data(client.GET("/api/groups/{group_id}/roster/drops/{drop_id}", { params: { path: { group_id, drop_id } } })),
+  });
+
 export const staffQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "staff"],

@@ -532,6 +532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/roster/by-itself": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set By Itself
+         * @description Let lists from the roster folder be applied by themselves, or not.
+         */
+        put: operations["set_by_itself"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/roster/changes/{change_id}/undo": {
         parameters: {
             query?: never;
@@ -552,6 +572,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/roster/drops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Drops
+         * @description Lists that came through the roster folder.
+         */
+        get: operations["see_drops"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/drops/{drop_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Drop
+         * @description The table of a pending list; previewed and applied like any other.
+         */
+        get: operations["open_drop"];
+        put?: never;
+        post?: never;
+        /**
+         * Put Aside
+         * @description Put a pending list aside.
+         */
+        delete: operations["put_aside"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/roster/files": {
         parameters: {
             query?: never;
@@ -563,7 +627,7 @@ export interface paths {
         put?: never;
         /**
          * Read List File
-         * @description The table in a CSV or XLSX file; nothing is written.
+         * @description The table in a CSV, XLSX or OneRoster file; nothing is written. ``chosen``: the id of a class in a file of many.
          */
         post: operations["read_list_file"];
         delete?: never;
@@ -1761,6 +1825,8 @@ export interface components {
             as_new?: number[];
             /** Columns */
             columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
+            /** Drop */
+            drop?: number | null;
             /** First */
             first?: string | null;
             /** Heading */
@@ -1852,6 +1918,14 @@ export interface components {
             handins: number;
             /** Pockets */
             pockets: number;
+        };
+        /**
+         * ByItselfIn
+         * @description Whether lists from the roster folder are applied by themselves.
+         */
+        ByItselfIn: {
+            /** By Itself */
+            by_itself: boolean;
         };
         /**
          * CalendarIn
@@ -2219,6 +2293,40 @@ export interface components {
             version: number;
         };
         /**
+         * DropShape
+         * @description A list that came through the roster folder; ``change`` undoes it once it is applied.
+         */
+        DropShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Change */
+            change: number | null;
+            /** Id */
+            id: number;
+            /** Message */
+            message: string;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "pending" | "applied" | "aside";
+        };
+        /**
+         * DropsShape
+         * @description What came for a class; ``by_itself``: lists are applied without anybody looking at them first.
+         */
+        DropsShape: {
+            /** By Itself */
+            by_itself: boolean;
+            /** Drops */
+            drops: components["schemas"]["DropShape"][];
+        };
+        /**
          * DueLineShape
          * @description How many students have one due.
          */
@@ -2328,6 +2436,18 @@ export interface components {
             submission: number;
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * FileClass
+         * @description A class in a file of many.
+         */
+        FileClass: {
+            /** Id */
+            id: string;
+            /** Students */
+            students: number;
+            /** Title */
+            title: string;
         };
         /**
          * FoundStaff
@@ -4097,8 +4217,17 @@ export interface components {
          * @description A list as read, with what each column seems to hold.
          */
         TableShape: {
+            /**
+             * Chosen
+             * @default
+             */
+            chosen: string;
+            /** Classes */
+            classes?: components["schemas"]["FileClass"][];
             /** Columns */
             columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
+            /** First */
+            first?: string | null;
             /** Heading */
             heading: string[];
             /** Rows */
@@ -5127,6 +5256,30 @@ export interface operations {
             };
         };
     };
+    set_by_itself: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByItselfIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     undo_list: {
         parameters: {
             query?: never;
@@ -5134,6 +5287,72 @@ export interface operations {
             path: {
                 group_id: number;
                 change_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    see_drops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DropsShape"];
+                };
+            };
+        };
+    };
+    open_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                drop_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableShape"];
+                };
+            };
+        };
+    };
+    put_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                drop_id: number;
             };
             cookie?: never;
         };
@@ -5160,6 +5379,11 @@ export interface operations {
         requestBody: {
             content: {
                 "multipart/form-data": {
+                    /**
+                     * Chosen
+                     * @default
+                     */
+                    chosen?: string;
                     /**
                      * File
                      * Format: binary

@@ -6,9 +6,10 @@ const KEPT = 10_000;
 /** Milliseconds for which a file stays at hand while the browser keeps it. */
 
 /** The answer to a posted file, or its problem thrown. */
-export async function upload<T>(address: string, file: File): Promise<T> {
+export async function upload<T>(address: string, file: File, fields: Record<string, string> = {}): Promise<T> {
   const body = new FormData();
   body.append("file", file);
+  Object.entries(fields).forEach(([name, value]) => body.append(name, value));
   const response = await fetch(address, { method: "POST", body, headers: { "X-CSRFToken": csrfToken() } }).catch(() => {
     throw unreachable();
   });

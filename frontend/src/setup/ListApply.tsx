@@ -15,7 +15,9 @@ import { useUndoList } from "./undo";
 
 interface Props {
   groupId: number;
-  body: Schema["ListIn"];
+  body: Schema["ListIn"] & { drop: number | null };
+  /** The day the class's term begins, where the list says so. */
+  begins: string | null;
   roster: Schema["RosterShape"];
   preview: Preview | null;
   leave: number[];
@@ -38,9 +40,9 @@ function action(added: number, changed: number, left: number): string {
   return parts.length > 1 ? `${parts.slice(0, -1).join(", ")} and ${parts.at(-1) ?? ""}` : (parts[0] ?? "Nothing to change");
 }
 
-export function ListApply({ groupId, body, roster, preview, leave, onLeave, onDone }: Props) {
+export function ListApply({ groupId, body, begins, roster, preview, leave, onLeave, onDone }: Props) {
   const started = roster.students.length === 0 && roster.group.first < roster.today;
-  const [first, setFirst] = useState(started ? roster.group.first : roster.today);
+  const [first, setFirst] = useState(begins && roster.students.length === 0 ? begins : started ? roster.group.first : roster.today);
   const undo = useUndoList(groupId);
   const added = count(preview, "new", "joins", "back");
   const changed = count(preview, "changed");

@@ -5,8 +5,10 @@ import { useRef, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
+import { dropQuery, dropsQuery } from "../api/queries";
 import { upload } from "../api/upload";
 import { Button } from "../ui/Button";
+import { Failed, Waiting } from "../ui/Waiting";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
@@ -21,11 +23,17 @@ type Column = Table["columns"][number];
 interface Props {
   groupId: number;
   roster: Schema["RosterShape"];
+  /** A list that came through the roster folder and is looked at now. */
+  drop: number | null;
   onClose: () => void;
 }
 
-export function ListImport({ groupId, roster, onClose }: Props) {
+export function ListImport({ groupId, roster, drop, onClose }: Props) {
   const [table, setTable] = useState<Table | null>(null);
+  // The file a list was read from: another class of it may be chosen.
+  const [file, setFile] = useState<File | null>(null);
+  const came = useQuery({ ...dropQuery(groupId, drop ?? 0), enabled: drop !== null && table === null });
+  const shown = table ?? (drop === null ? null : (came.data ?? null));
   return (
     <section aria-labelledby="bring" className="flex min-h-0 flex-1 flex-col">
       <div className="flex items-center justify-between px-5 pt-4">
@@ -36,27 +44,84 @@ export function ListImport({ groupId, roster, onClose }: Props) {
           <X aria-hidden size={20} />
         </button>
       </div>
-      {table ? (
-        <Read groupId={groupId} roster={roster} first={table} onRestart={() => setTable(null)} onClose={onClose} />
+      {shown && file && <Classes groupId={groupId} table={shown} file={file} onTable={setTable} />}
+      {shown ? (
+        <Read key={shown.chosen} groupId={groupId} roster={roster} drop={drop} first={shown} onRestart={drop === null ? () => setTable(null) : onClose} onClose={onClose} />
+      ) : drop !== null ? (
+        came.isError ? <Failed error={came.error} again={() => void came.refetch()} /> : <Waiting />
       ) : (
-        <Source groupId={groupId} onTable={setTable} />
+        <>
+          <Source
+            groupId={groupId}
+            onTable={(read, from) => {
+              setFile(from);
+              setTable(read);
+            }}
+          />
+          <ByItself groupId={groupId} />
+        </>
       )}
     </section>
   );
 }
 
+/** Which class of a file of many. */
+function Classes({ groupId, table, file, onTable }: { groupId: number; table: Table; file: File; onTable: (table: Table) => void }) {
+  const read = useMutation({
+    mutationFn: (chosen: string) => upload<Table>(`/api/groups/${groupId}/roster/files`, file, { chosen }),
+    onSuccess: onTable,
+  });
+  const classes = table.classes ?? [];
+  if (classes.length < 2) return null;
+  return (
+    <div className="px-5 pt-3">
+      <label className="flex flex-wrap items-center gap-2 font-bold">
+        {TEXTS.fileClass}
+        <select value={table.chosen} disabled={read.isPending} onChange={(event) => read.mutate(event.target.value)} className="min-h-9 rounded-md border border-control bg-paper px-2 font-normal">
+          {classes.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.title} ({one.students})
+            </option>
+          ))}
+        </select>
+      </label>
+      {read.error instanceof Problem && <Notice title={read.error.title} fix={read.error.fix} />}
+    </div>
+  );
+}
+
+/** Whether lists from the roster folder are applied by themselves. */
+function ByItself({ groupId }: { groupId: number }) {
+  const queries = useQueryClient();
+  const drops = useQuery(dropsQuery(groupId));
+  const set = useMutation({
+    mutationFn: (by_itself: boolean) => data(client.PUT("/api/groups/{group_id}/roster/by-itself", { params: { path: { group_id: groupId } }, body: { by_itself } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["group", groupId, "drops"] }),
+  });
+  if (!drops.data) return null;
+  return (
+    <div className="border-t border-line px-5 py-3">
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" checked={drops.data.by_itself} disabled={set.isPending} onChange={(event) => set.mutate(event.target.checked)} />
+        {TEXTS.byItself}
+      </label>
+      <p className="ml-6 text-quiet">{TEXTS.byItselfHint}</p>
+    </div>
+  );
+}
+
 /** Where the list comes from. A pasted text is read as soon as it stands there. */
-function Source({ groupId, onTable }: { groupId: number; onTable: (table: Table) => void }) {
+function Source({ groupId, onTable }: { groupId: number; onTable: (table: Table, from: File | null) => void }) {
   const [text, setText] = useState("");
   const chooser = useRef<HTMLInputElement>(null);
   const path = { params: { path: { group_id: groupId } } };
   const read = useMutation({
     mutationFn: (pasted: string) => data(client.POST("/api/groups/{group_id}/roster/read", { ...path, body: { text: pasted } })),
-    onSuccess: onTable,
+    onSuccess: (read) => onTable(read, null),
   });
   const open = useMutation({
     mutationFn: (file: File) => upload<Table>(`/api/groups/${groupId}/roster/files`, file),
-    onSuccess: onTable,
+    onSuccess: (read, file) => onTable(read, file),
   });
   const error = open.error ?? read.error;
   const drop = (files: FileList | null) => {
@@ -98,7 +163,7 @@ function Source({ groupId, onTable }: { groupId: number; onTable: (table: Table)
         <Button look="main" className="min-h-9" disabled={!text.trim() || read.isPending} onClick={() => read.mutate(text)}>
           {read.isPending ? "Reading …" : "See what it does"}
         </Button>
-        <input ref={chooser} type="file" accept=".csv,.txt,.tsv,.xlsx" className="hidden" aria-label={TEXTS.file} onChange={(event) => drop(event.target.files)} />
+        <input ref={chooser} type="file" accept=".csv,.txt,.tsv,.xlsx,.zip" className="hidden" aria-label={TEXTS.file} onChange={(event) => drop(event.target.files)} />
         <Button className="min-h-9" icon={<FileUp aria-hidden size={16} />} disabled={open.isPending} onClick={() => chooser.current?.click()}>
           {open.isPending ? "Reading …" : TEXTS.file}
         </Button>
@@ -111,13 +176,14 @@ function Source({ groupId, onTable }: { groupId: number; onTable: (table: Table)
 interface ReadProps {
   groupId: number;
   roster: Schema["RosterShape"];
+  drop: number | null;
   first: Table;
   onRestart: () => void;
   onClose: () => void;
 }
 
 /** The list as read, with what it would do. */
-function Read({ groupId, roster, first, onRestart, onClose }: ReadProps) {
+function Read({ groupId, roster, drop, first, onRestart, onClose }: ReadProps) {
   const [table, setTable] = useState(first);
   const [asNew, setAsNew] = useState<number[]>([]);
   const [leave, setLeave] = useState<number[]>([]);
@@ -162,7 +228,8 @@ function Read({ groupId, roster, first, onRestart, onClose }: ReadProps) {
       />
       <ListApply
         groupId={groupId}
-        body={body}
+        body={{ ...body, drop }}
+        begins={first.first ?? null}
         roster={roster}
         preview={preview.error ? null : (preview.data ?? null)}
         leave={leave}

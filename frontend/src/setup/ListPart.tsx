@@ -7,10 +7,10 @@ import { Link, useSearchParams } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { rosterQuery } from "../api/queries";
+import { dropsQuery, rosterQuery } from "../api/queries";
 import { download } from "../api/upload";
 import { Button } from "../ui/Button";
-import { dayOf, plural, shortDay } from "../ui/dates";
+import { dayOf, moment, plural, shortDay } from "../ui/dates";
 import { found } from "../ui/find";
 import { ListedName } from "../ui/ListedName";
 import { Notice } from "../ui/Notice";
@@ -32,10 +32,40 @@ export function ListPart({ groupId }: { groupId: number }) {
   if (roster.isPending) return <Waiting />;
   if (roster.isError) return <Failed error={roster.error} again={() => void roster.refetch()} />;
   if (address.get("bring") === "1" && roster.data.may_change) {
-    return <ListImport groupId={groupId} roster={roster.data} onClose={() => setAddress({})} />;
+    const drop = Number(address.get("drop")) || null;
+    return <ListImport key={drop} groupId={groupId} roster={roster.data} drop={drop} onClose={() => setAddress({})} />;
   }
-  if (roster.data.students.length === 0) return <Nobody may={roster.data.may_change} />;
-  return <List roster={roster.data} groupId={groupId} />;
+  return (
+    <>
+      {roster.data.may_change && <Came groupId={groupId} />}
+      {roster.data.students.length === 0 ? <Nobody may={roster.data.may_change} /> : <List roster={roster.data} groupId={groupId} />}
+    </>
+  );
+}
+
+/** What came through the roster folder and waits, or was applied by itself. */
+function Came({ groupId }: { groupId: number }) {
+  const queries = useQueryClient();
+  const drops = useQuery(dropsQuery(groupId));
+  const aside = useMutation({
+    mutationFn: (drop_id: number) => data(client.DELETE("/api/groups/{group_id}/roster/drops/{drop_id}", { params: { path: { group_id: groupId, drop_id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["group", groupId, "drops"] }),
+  });
+  const waiting = drops.data?.drops.filter((one) => one.state === "pending") ?? [];
+  return waiting.map((one) => (
+    <div key={one.id} className="px-5 pt-4">
+      <Notice look="info" title={`“${one.name}” came from the school’s system ${moment(one.at)}.`} fix={one.message || "Nothing of it is written yet."}>
+        <div className="mt-2 flex gap-2">
+          <Link to={`?bring=1&drop=${one.id}`} className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 font-semibold hover:border-control">
+            See what it does
+          </Link>
+          <Button disabled={aside.isPending} onClick={() => aside.mutate(one.id)}>
+            Put it aside
+          </Button>
+        </div>
+      </Notice>
+    </div>
+  ));
 }
 
 function Nobody({ may }: { may: boolean }) {
