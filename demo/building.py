@@ -12,6 +12,7 @@ from coatpeg.core.policy import Role
 from coatpeg.core.texts import Measure
 from coatpeg.core.usernames import username
 from coatpeg.outlines.models import Pocket, Section, Template
+from coatpeg.outlines.rich_text import clean
 from coatpeg.people.models import Enrolment, Period, PeriodMembership, Person, StaffRole, TeachingGroup
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.web.demo import PASSWORD
@@ -133,7 +134,8 @@ def template(of: TeachingGroup, title: str, sections: dict[str, list[dict[str, o
     for place, (heading, pockets) in enumerate(sections.items()):
         section = Section.objects.create(template=made, title=heading, position=place)
         for position, pocket in enumerate(pockets):
-            row = Pocket.objects.create(section=section, position=position, **pocket)
+            directions = clean(str(pocket.get("directions", "")))
+            row = Pocket.objects.create(section=section, position=position, **{**pocket, "directions": directions})
             found[row.title] = row
     return found
 

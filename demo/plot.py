@@ -41,7 +41,7 @@ BEDS_TO_WATCH: dict[str, object] = {
         {
             "key": key,
             "name": name,
-            "directions": f"Show where the water goes in the {name.lower()} after rain.",
+            "directions": f"<p>Show where the water goes in the <strong>{name.lower()}</strong> after rain.</p>",
             "starter": "",
             "first": "",
             "last": "",

@@ -58,8 +58,8 @@ class Wanted:
 class Piece(NamedTuple):
     """One evidence as the rules see it: its artefact's title and its text's counts.
 
-    ``unchanged`` says that the text still is the starter's. A page has one piece without a title. A log's row is a
-    piece that counts one word when it is complete and none before; ``week`` is the ordinal of its Monday (0: undated).
+    ``unchanged`` says that the text, or the file, still is the starter's. A page has one piece without a title. A log's
+    row counts one word when it is complete and none before; ``week`` is the ordinal of its Monday (0: undated).
     """
 
     counts: Counts = NO_COUNTS
@@ -115,7 +115,7 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     if not wanted.artefacts:
         return ()
     what = "links" if wanted.kind is PocketKind.LINKS else "artefacts"
-    first = Chip(what, min(len(pieces), wanted.artefacts), wanted.artefacts)
+    first = Chip(what, min(sum(not piece.unchanged for piece in pieces), wanted.artefacts), wanted.artefacts)
     if not wanted.reflection_on_each:
         return (first,)
     return (first, *_reflection_chips(wanted, pieces))
@@ -149,7 +149,7 @@ def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
     if wanted.kind is PocketKind.LOG:
         return _filled_log(wanted, pieces)
     number = wanted.artefacts
-    met = min(len(pieces), number)
+    met = min(sum(not piece.unchanged for piece in pieces), number)
     if not wanted.reflection_on_each or not number:
         return Filled(met, number)
     return Filled(met + min(sum(piece.met(wanted.length) for piece in pieces), number), 2 * number)
@@ -216,4 +216,4 @@ def has_work(kind: PocketKind, pieces: tuple[Piece, ...]) -> bool:
     """Whether a pocket holds student work that differs from its starter."""
     if kind is PocketKind.PAGE:
         return any(piece.counts.words and not piece.unchanged for piece in pieces)
-    return bool(pieces)
+    return any(not piece.unchanged for piece in pieces)

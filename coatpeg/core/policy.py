@@ -57,6 +57,7 @@ class Action(StrEnum):
     SEE_STAFF = "see the staff of a class"
     KEEP_STAFF = "change the staff of a class"
     SEE_TEMPLATE = "see the template"
+    READ_DIRECTIONS = "read what the staff give with a pocket"
     EDIT_TEMPLATE = "change the template"
     SEE_GALLERY = "see the gallery of templates"
     SEE_CASELOAD = "see the students of a caseload"
@@ -96,6 +97,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.KEEP_ROSTER: _SETTERS,
     Action.SEE_STAFF: _STAFF,
     Action.SEE_TEMPLATE: _STAFF,
+    Action.READ_DIRECTIONS: (*_STAFF, Role.STUDENT),
     Action.EDIT_TEMPLATE: _SETTERS,
     Action.SEE_CASELOAD: _SETTERS,
     Action.SEE_ADJUSTMENTS: _SETTERS,

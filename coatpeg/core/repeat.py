@@ -9,6 +9,7 @@ question comes back, and in every copy of the template. A unit's opening day goe
 from __future__ import annotations
 
 import hashlib
+import html
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date
@@ -112,7 +113,9 @@ def _filled(plan: PocketPlan, unit: Unit, question: Question | None) -> PocketPl
     return replace(
         plan,
         title=words(title).strip()[:LONGEST_TITLE] or unit.title,
-        directions=words(plan.directions),
+        directions=plan.directions.replace(UNIT, html.escape(unit.title, quote=False)).replace(
+            QUESTION, html.escape(question.text, quote=False) if question else ""
+        ),
         prompt=words(plan.prompt),
         starter=words(plan.starter),
         opens=unit.opens or plan.opens,

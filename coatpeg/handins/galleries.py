@@ -18,13 +18,15 @@ from coatpeg.outlines.models import GalleryVersion, Pocket, Template, Unit
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Period, Person, TeachingGroup
-from coatpeg.portfolios import dealing
+from coatpeg.portfolios import dealing, pocket_files
 
 
 def publish(person: Person, group_id: int, title: str, description: str, now: datetime) -> GalleryVersion:
     """Publish a class's template, or a new version of it."""
     with editing_template(person, group_id, now) as (template, doing):
         version = gallery.publish(person, template, title, description, now)
+        version.files = pocket_files.as_document(template)
+        version.save(update_fields=["files"])
         doing.record("template_published", group_id, gallery=version.template_id, version=version.number)
         return version
 
@@ -44,6 +46,7 @@ def adopt(person: Person, group_id: int, gallery_id: int, now: datetime) -> int:
     with editing_template(person, group_id, now) as (template, doing):
         version = gallery.newest_of(gallery_id)
         made = gallery.adopt(template, version)
+        pocket_files.copy(version.files, made, now)
         _deal(made, group_id, now)
         doing.record("template_adopted", group_id, gallery=gallery_id, version=version.number)
         return len(made)
@@ -129,6 +132,7 @@ def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, 
     with editing_template(person, group_id, now) as (template, doing):
         move = _Move.between(source_id, group_id)
         made = gallery.lay_out(template, gallery.document_of(source))
+        pocket_files.copy(pocket_files.as_document(source), made, now)
         opened = dict(Pocket.objects.filter(section__template=source).values_list("key", "opens"))
         for pocket in made:
             if opened.get(pocket.key):

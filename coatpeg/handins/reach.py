@@ -10,6 +10,7 @@ from datetime import datetime
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Q
 
 from coatpeg.core.errors import Refused
 from coatpeg.core.filling import PocketKind, Wanted
@@ -60,6 +61,16 @@ def recount(pocket: Pocket, starters: Iterable[str], log: Mapping[str, Any], now
         for one in same:
             contents.refresh(one.portfolio, pocket, now)
     logs.rejudge(pocket, log, now)
+
+
+def recount_files(pocket: Pocket, now: datetime) -> None:
+    """Count anew the few pockets in which the new starter's very file lies."""
+    given = set(pocket.starter_hashes)
+    same = Evidence.objects.filter(pocket=pocket, removed_at=None).filter(
+        Q(artefact__came_sha256__in=given) | Q(artefact__stored__sha256__in=given)
+    )
+    for one in same.select_related("portfolio"):
+        contents.refresh(one.portfolio, pocket, now)
 
 
 def refuse_collected_alone(group_id: int, pocket: Pocket, now: datetime) -> None:

@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import Field
 
 from coatpeg.people.schemas import AdjustmentShape, Face, KindWord, Named, NamedFace, Shape
-from coatpeg.portfolios.schemas import ArtefactShape, LogShape
+from coatpeg.portfolios.schemas import ArtefactShape, LogShape, PocketFileShape
 
 StatusWord = Literal["not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"]
 
@@ -240,6 +240,8 @@ class OpenedPocket(Shape):
     title: str
     kind: KindWord
     directions: str
+    """Rich text: sanitised HTML."""
+    files: list[PocketFileShape]
     version: str
     prompt: str
     starter: str

@@ -6,7 +6,8 @@ from datetime import date
 from typing import Any, Literal
 
 from django.http import HttpRequest
-from ninja import Router, Status
+from ninja import File, Form, Router, Status
+from ninja.files import UploadedFile
 from pydantic import Field
 
 from coatpeg.core.filling import PocketKind, chips
@@ -20,7 +21,8 @@ from coatpeg.handins.schemas import ChipShape
 from coatpeg.outlines.reading import chip_data
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import KindWord, Shape
-from coatpeg.portfolios.schemas import LogSettings
+from coatpeg.portfolios.pocket_files import file_data
+from coatpeg.portfolios.schemas import LogSettings, PocketFileShape
 
 router = Router(tags=["template"])
 SEE = {"x-action": Action.SEE_TEMPLATE.name}
@@ -109,6 +111,7 @@ class LaidPocket(PocketSettings):
     retired: bool
     version: int
     laid: bool
+    files: list[PocketFileShape]
     with_work: int
     handins: list[str]
 
@@ -438,4 +441,46 @@ def retire_pocket(request: HttpRequest, group_id: int, pocket_id: int, body: Ret
 def remove_pocket(request: HttpRequest, group_id: int, pocket_id: int) -> Any:
     """Take away a pocket that nobody has used."""
     templates.remove_pocket(person_of(request), group_id, pocket_id, now())
+    return Status(204, None)
+
+
+@router.post(
+    "/groups/{group_id}/template/pockets/{pocket_id}/files",
+    response={201: PocketFileShape},
+    operation_id="add_pocket_file",
+    openapi_extra=EDIT,
+)
+def add_pocket_file(
+    request: HttpRequest,
+    group_id: int,
+    pocket_id: int,
+    file: File[UploadedFile],
+    role: Form[Literal["directions", "starter"]] = "directions",
+) -> Any:
+    """Give a picture or file with a pocket: beside its directions, or as a starter."""
+    made = templates.add_file(person_of(request), group_id, pocket_id, file, file.name or "", role, now())
+    return Status(201, file_data(made))
+
+
+@router.delete(
+    "/groups/{group_id}/template/files/{file_id}",
+    response={204: None},
+    operation_id="remove_pocket_file",
+    openapi_extra=EDIT,
+)
+def remove_pocket_file(request: HttpRequest, group_id: int, file_id: int) -> Any:
+    """Take a file away from its pocket."""
+    templates.set_file_removed(person_of(request), group_id, file_id, now(), removed=True)
+    return Status(204, None)
+
+
+@router.post(
+    "/groups/{group_id}/template/files/{file_id}/restore",
+    response={204: None},
+    operation_id="restore_pocket_file",
+    openapi_extra=EDIT,
+)
+def restore_pocket_file(request: HttpRequest, group_id: int, file_id: int) -> Any:
+    """Bring a file back to its pocket."""
+    templates.set_file_removed(person_of(request), group_id, file_id, now(), removed=False)
     return Status(204, None)

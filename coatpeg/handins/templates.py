@@ -12,6 +12,7 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Any
 
+from django.core.files.base import File
 from django.db.models import Count
 
 from coatpeg.core.errors import Invalid
@@ -30,8 +31,8 @@ from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Period, Person, WorkingGroup
 from coatpeg.people.rosters import Member, members
-from coatpeg.portfolios import contents, dealing, logs
-from coatpeg.portfolios.models import PocketContent
+from coatpeg.portfolios import contents, dealing, logs, pocket_files
+from coatpeg.portfolios.models import PocketContent, PocketFile
 
 MOST_NAMED = 200
 """Students named in one answer; the number is told in full."""
@@ -58,6 +59,7 @@ def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any
     whole = ("sections__pockets", "sections__unit", "sections__units")
     template = Template.objects.filter(group_id=group_id).prefetch_related(*whole).first()
     working = _working(group_id)
+    given = pocket_files.of_group(group_id)
     collected: dict[int, list[str]] = {}
     for pocket, title in HandIn.objects.filter(group_id=group_id).order_by("pk").values_list("pockets", "title"):
         collected.setdefault(pocket, []).append(title)
@@ -77,6 +79,7 @@ def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any
                 "pockets": [
                     {
                         **pocket_data(pocket),
+                        "files": [pocket_files.file_data(one) for one in given.get(pocket.pk, ())],
                         "with_work": working.get(pocket.pk, 0),
                         "handins": collected.get(pocket.pk, []),
                     }
@@ -263,6 +266,29 @@ def change_pocket(
             reach.relay(doing, group_id, pocket.section)
         doing.record("pocket_changed", group_id, pocket=pocket.pk, version=pocket.version)
         return pocket, told
+
+
+def add_file(
+    person: Person, group_id: int, pocket_id: int, content: File[Any], name: str, role: pocket_files.Role, now: datetime
+) -> PocketFile:
+    """Give a picture or file with a pocket; its bytes are safe before anything is written."""
+    require_in_group(person, Action.EDIT_TEMPLATE, group_id)
+    kept, title = pocket_files.keep(content, name)
+    with editing_template(person, group_id, now) as (template, doing):
+        pocket = editing.pocket_of(template, pocket_id)
+        editing.refuse_laid(pocket)
+        made = pocket_files.add(pocket, kept, title, role, now)
+        if role == "starter":
+            reach.recount_files(pocket, now)
+        doing.record("pocket_file_added", group_id, pocket=pocket_id, file=made.pk, kept=kept.stored.sha256)
+        return made
+
+
+def set_file_removed(person: Person, group_id: int, file_id: int, now: datetime, *, removed: bool) -> None:
+    """Take a file away from its pocket, or bring it back."""
+    with editing_template(person, group_id, now) as (template, doing):
+        pocket_files.set_removed(template, file_id, now if removed else None)
+        doing.record("pocket_file_removed" if removed else "pocket_file_restored", group_id, file=file_id)
 
 
 def add_section(person: Person, group_id: int, title: str, now: datetime, *, repeats: bool = False) -> int:

@@ -22,6 +22,7 @@ from coatpeg.portfolios.contents import NO_CONTENT, artefact_data, inside
 from coatpeg.portfolios.dealing import version_of
 from coatpeg.portfolios.log_reading import log_data
 from coatpeg.portfolios.models import Portfolio, StandingHold
+from coatpeg.portfolios.pocket_files import file_data, files_of
 
 
 def readable(person: Person, portfolio_id: int, action: Action = Action.SEE_PORTFOLIO) -> Portfolio:
@@ -119,6 +120,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "title": pocket.title,
         "kind": pocket.kind,
         "directions": (version and version.directions) or pocket.directions,
+        "files": [file_data(one) for one in files_of(pocket)],
         "version": version.name if version and enrolment.person_id != person.pk else "",
         "prompt": pocket.prompt,
         "starter": (version and version.starter) or pocket.starter,

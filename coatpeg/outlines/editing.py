@@ -16,6 +16,7 @@ from coatpeg.core.log_columns import log_from_data, log_to_data
 from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan, length_of
 from coatpeg.core.variants import variants_from_data, variants_to_data
 from coatpeg.outlines.models import Pocket, Section, Template
+from coatpeg.outlines.rich_text import clean
 
 MOST_SECTIONS = 40
 MOST_POCKETS = 200
@@ -86,12 +87,14 @@ def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
     gone = [one for one in starters_of(pocket) if one not in now and one not in pocket.old_starters]
     pocket.old_starters = [*pocket.old_starters, *gone]
     pocket.title, pocket.kind = plan.title, plan.kind.value
-    pocket.directions, pocket.prompt, pocket.starter = plan.directions, plan.prompt, plan.starter
+    pocket.directions, pocket.prompt, pocket.starter = clean(plan.directions), plan.prompt, plan.starter
     pocket.artefacts, pocket.reflection_on_each = plan.artefacts, plan.reflection_on_each
     pocket.measure = plan.length.measure.value if plan.length else ""
     pocket.least, pocket.most = (plan.length.least, plan.length.most) if plan.length else (1, None)
     pocket.takes, pocket.counts, pocket.opens = list(plan.takes), plan.counts, plan.opens
     pocket.each_question, pocket.variants = plan.each_question, variants_to_data(plan.variants) or {}
+    for version in pocket.variants.get("versions", []):
+        version["directions"] = clean(version["directions"])
     pocket.rows, pocket.rows_per_week = plan.rows, plan.rows_per_week
     pocket.log = log_to_data(plan.log) if plan.log.columns else {}
 

@@ -24,6 +24,7 @@ from coatpeg.core.policy import Action
 from coatpeg.core.variants import for_a_copy
 from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket, Section, Template
+from coatpeg.outlines.rich_text import clean
 from coatpeg.people.access import require_in_school
 from coatpeg.people.models import Person
 
@@ -182,7 +183,7 @@ def _has_it(template: Template, novelty: Novelty, document: Document) -> bool:
 
 def _same(plan: PocketPlan, other: KeyedPocket) -> bool:
     """Whether a pocket stands as in a document, but for its class's own days."""
-    return replace(plan, opens=None) == other.plan
+    return replace(plan, opens=None) == replace(other.plan, directions=clean(other.plan.directions))
 
 
 def seen(template: Template, version: GalleryVersion) -> None:

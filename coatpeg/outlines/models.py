@@ -43,6 +43,8 @@ class GalleryVersion(models.Model):
     template = models.ForeignKey(GalleryTemplate, models.CASCADE, related_name="versions")
     number = models.PositiveIntegerField()
     document = models.JSONField()
+    files = models.JSONField(default=dict)
+    """Pictures and files by the key of their pocket (``portfolios.pocket_files``)."""
     at = models.DateTimeField()
 
     class Meta:
@@ -117,6 +119,8 @@ class Pocket(models.Model):
     starter = models.TextField(blank=True, default="")
     old_starters = models.JSONField(default=list)
     """Starters it had before: a text that still is one of them is no work."""
+    starter_hashes = models.JSONField(default=list)
+    """Hashes of the files it ever gave as a starter: an artefact that is one of them is no work."""
     takes = models.JSONField(default=list)
     """Kinds of artefact it takes; empty: any."""
     rows = models.PositiveSmallIntegerField(default=0)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseNotModified
+from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
@@ -12,17 +12,14 @@ from coatpeg.core.errors import Gone
 from coatpeg.core.policy import Action
 from coatpeg.people.access import require_for_student
 from coatpeg.people.requests import now, person_of
-from coatpeg.portfolios import commands, files
+from coatpeg.portfolios import commands, pocket_files, serving
 from coatpeg.portfolios.models import Artefact, Evidence
 from coatpeg.portfolios.schemas import LinkIn, SavedShape, TextIn
 
 router = Router(tags=["portfolios"])
 FILL = {"x-action": Action.FILL_POCKET.name}
 LOOK = {"x-action": Action.SEE_PORTFOLIO.name}
-
-SAFE_IN_A_BROWSER = frozenset({"image/jpeg", "image/png", "image/webp"})
-"""Only pictures that we wrote ourselves are shown; everything else is a download."""
-FILE_POLICY = "default-src 'none'; sandbox"
+READ = {"x-action": Action.READ_DIRECTIONS.name}
 
 
 def _saved(evidence: Evidence, note: str = "") -> SavedShape:
@@ -100,9 +97,9 @@ def restore_evidence(request: HttpRequest, evidence_id: int) -> SavedShape:
 def read_file(request: HttpRequest, artefact_id: int) -> HttpResponse:
     """The bytes of an artefact: a picture to see, anything else to download."""
     artefact = _readable(request, artefact_id)
-    assert artefact.stored is not None
-    shown = artefact.kind == Artefact.Kind.PICTURE and artefact.stored.media_type in SAFE_IN_A_BROWSER
-    return _bytes(request, artefact, "", artefact.stored.media_type if shown else "application/octet-stream", not shown)
+    stored, picture = artefact.stored, artefact.kind == Artefact.Kind.PICTURE
+    assert stored is not None
+    return serving.whole(request, stored.sha256, artefact.title, stored.media_type, picture=picture)
 
 
 @router.get(
@@ -113,9 +110,9 @@ def read_thumbnail(request: HttpRequest, artefact_id: int, size: Literal["small"
     artefact = _readable(request, artefact_id)
     if artefact.kind != Artefact.Kind.PICTURE:
         raise Gone("Only pictures have thumbnails.", fix="Ask for the file.")
-    assert artefact.stored is not None
-    alpha = artefact.stored.media_type != "image/jpeg"
-    return _bytes(request, artefact, size, "image/png" if alpha else "image/jpeg", False)
+    stored = artefact.stored
+    assert stored is not None
+    return serving.thumbnail(request, stored.sha256, artefact.title, stored.media_type, size)
 
 
 def _readable(request: HttpRequest, artefact_id: int) -> Artefact:
@@ -126,18 +123,20 @@ def _readable(request: HttpRequest, artefact_id: int) -> Artefact:
     return artefact
 
 
-def _bytes(request: HttpRequest, artefact: Artefact, part: str, media_type: str, download: bool) -> HttpResponse:
-    """Bytes that cannot run script in our origin; asked for anew each time, so that a shared device shows nothing."""
-    assert artefact.stored is not None
-    tag = f'"{artefact.stored.sha256}{part}"'
-    response: HttpResponse
-    if request.headers.get("If-None-Match") == tag:
-        response = HttpResponseNotModified()
-    else:
-        content = files.opened(artefact.stored.sha256, part)
-        response = FileResponse(content, as_attachment=download, filename=artefact.title, content_type=media_type)  # type: ignore[assignment]  # a streaming response goes the same way
-    response["ETag"] = tag
-    response["Cache-Control"] = "private, no-cache"
-    response["Content-Security-Policy"] = FILE_POLICY
-    response["X-Content-Type-Options"] = "nosniff"
-    return response
+@router.get("/pocket-files/{file_id}", response=bytes, operation_id="read_pocket_file", openapi_extra=READ)
+def read_pocket_file(request: HttpRequest, file_id: int) -> HttpResponse:
+    """A picture or file that staff give with a pocket."""
+    of = pocket_files.readable(person_of(request), file_id)
+    picture = of.kind == Artefact.Kind.PICTURE
+    return serving.whole(request, of.stored.sha256, of.title, of.stored.media_type, picture=picture)
+
+
+@router.get(
+    "/pocket-files/{file_id}/thumbnail", response=bytes, operation_id="read_pocket_thumbnail", openapi_extra=READ
+)
+def read_pocket_thumbnail(request: HttpRequest, file_id: int) -> HttpResponse:
+    """A large thumbnail of a picture that staff give with a pocket."""
+    of = pocket_files.readable(person_of(request), file_id)
+    if of.kind != Artefact.Kind.PICTURE:
+        raise Gone("Only pictures have thumbnails.", fix="Ask for the file.")
+    return serving.thumbnail(request, of.stored.sha256, of.title, of.stored.media_type, "large")

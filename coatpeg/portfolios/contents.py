@@ -38,12 +38,13 @@ NO_CONTENT = Content()
 
 def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]:
     """Evidence (with its artefact loaded) as the rules see it."""
+    given = frozenset(pocket.starter_hashes)
     starters = {texts.tidy_text(one).strip() for one in ("", *starters_of(pocket), *pocket.old_starters)}
     return tuple(
         Piece(
             Counts(one.words, one.sentences),
             one.artefact.title if one.artefact else "",
-            pocket.kind == PocketKind.PAGE and one.text.strip() in starters,
+            one.text.strip() in starters if pocket.kind == PocketKind.PAGE else _is_starter(one.artefact, given),
         )
         for one in evidence
     )
@@ -53,6 +54,13 @@ def current(portfolio_id: int, pocket_id: int) -> list[Evidence]:
     """The evidence that lies in a pocket now, in order, with artefacts and files."""
     found = Evidence.objects.filter(portfolio_id=portfolio_id, pocket_id=pocket_id, removed_at=None)
     return list(found.select_related("artefact__stored"))
+
+
+def _is_starter(artefact: Artefact | None, given: frozenset[str]) -> bool:
+    """Whether an artefact is the very file that the pocket began with."""
+    if artefact is None or artefact.stored is None or not given:
+        return False
+    return artefact.came_sha256 in given or artefact.stored.sha256 in given
 
 
 def artefact_data(artefact: Artefact) -> dict[str, Any]:

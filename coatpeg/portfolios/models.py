@@ -54,6 +54,25 @@ class Artefact(models.Model):
         )
 
 
+class PocketFile(models.Model):
+    """A picture or file that staff give with a pocket: beside its directions, or as a starter to work from."""
+
+    class Role(models.TextChoices):
+        """What it is for."""
+
+        DIRECTIONS = "directions"
+        STARTER = "starter"
+
+    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="files")
+    role = models.CharField(max_length=10, choices=Role)
+    kind = models.CharField(max_length=10, choices=Artefact.Kind)
+    title = models.CharField(max_length=130, db_collation="utf8mb4_bin")
+    stored = models.ForeignKey(StoredFile, models.PROTECT)
+    came_sha256 = models.CharField(max_length=64, db_collation="utf8mb4_bin")
+    made_at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+
 class Evidence(models.Model):
     """An artefact in a pocket with its reflection; on a page, the text alone."""
 

@@ -15,8 +15,6 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from django.forms import model_to_dict
-
 from coatpeg.core.errors import CoatPegError, Gone
 from coatpeg.core.oneroster import HEADING, RosterClass, meant, plain_name
 from coatpeg.core.policy import Action

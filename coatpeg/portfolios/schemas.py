@@ -36,6 +36,17 @@ class SavedShape(Shape):
     note: str = ""
 
 
+class PocketFileShape(Shape):
+    """A picture or file that staff give with a pocket. ``size`` in bytes."""
+
+    id: int
+    role: Literal["directions", "starter"]
+    kind: Literal["picture", "file"]
+    title: str
+    size: int
+    media_type: str
+
+
 ColumnWord = Literal["date", "text", "long_text", "number", "choice", "link", "artefact", "yes_no"]
 
 

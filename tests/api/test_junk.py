@@ -72,6 +72,7 @@ class Junk(ApiCase):
             "change_id": own.change,
             "row_id": own.row.pk,
             "drop_id": own.drop.pk,
+            "file_id": own.given.pk,
             "size": "small",
         }
 

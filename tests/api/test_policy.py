@@ -6,17 +6,19 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 from django.http import HttpResponse
 from django.test import Client
 
 from coatpeg.core.policy import Action, Relation, Role, decide
+from coatpeg.handins import templates
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import GalleryTemplate, Pocket, Section
 from coatpeg.people.models import Adjustment, Person, RosterDrop
 from coatpeg.portfolios import enrolling, logs
-from coatpeg.portfolios.models import Evidence, LogRow, Portfolio
+from coatpeg.portfolios.models import Evidence, LogRow, PocketFile, Portfolio
 from coatpeg.web.api import api
 from tests import builders
 from tests.api.case import ApiCase
@@ -41,6 +43,7 @@ class Things:
     log: Pocket
     row: LogRow
     drop: RosterDrop
+    given: PocketFile
 
 
 def things(name: str, prefix: str) -> Things:
@@ -78,6 +81,7 @@ def things(name: str, prefix: str) -> Things:
         RosterDrop.objects.create(
             group=of.group, name="list.csv", at=NOW, table={"heading": [], "rows": [["Dube"]], "columns": ["name"]}
         ),
+        templates.add_file(of.lead, of.group.pk, plan.pk, ContentFile(builders.jpeg()), "plan.jpg", "directions", NOW),
     )
 
 
@@ -104,6 +108,11 @@ def upload(client: Client, t: Things) -> HttpResponse:
 def row_file(client: Client, t: Things) -> HttpResponse:
     file = SimpleUploadedFile("card.jpg", builders.jpeg())
     return client.post(f"/api/portfolios/{t.portfolio.pk}/pockets/{t.log.pk}/row-files", {"file": file})
+
+
+def pocket_file(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/groups/{t.of.group.pk}/template/pockets/{t.page.pk}/files", {"file": file})
 
 
 def calendar_file(client: Client, t: Things) -> HttpResponse:
@@ -239,6 +248,11 @@ CALLS: dict[str, Call] = {
     "write_reflection": send("put", EVIDENCE + "/reflection", lambda t: {"text": "More.", "version": 1}),
     "remove_evidence": send("delete", EVIDENCE),
     "restore_evidence": send("post", EVIDENCE + "/restore"),
+    "add_pocket_file": pocket_file,
+    "remove_pocket_file": send("delete", GROUP + "/template/files/{t.given.pk}"),
+    "restore_pocket_file": send("post", GROUP + "/template/files/{t.given.pk}/restore"),
+    "read_pocket_file": get("/api/pocket-files/{t.given.pk}"),
+    "read_pocket_thumbnail": get("/api/pocket-files/{t.given.pk}/thumbnail"),
     "add_row": send("post", LOG + "/rows", lambda t: {"values": {"a": "wet"}}),
     "change_row": send("put", "/api/rows/{t.row.pk}", lambda t: {"values": {"a": "wet"}, "version": 1}),
     "remove_row": send("delete", "/api/rows/{t.row.pk}"),
@@ -387,5 +401,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"carry_over", "bring_in", "look_through"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
     of_class |= {"preview_units", "set_units", "see_drops", "open_drop", "put_aside", "set_by_itself"}
+    of_class |= {"add_pocket_file", "remove_pocket_file", "restore_pocket_file"}
+    of_class |= {"read_pocket_file", "read_pocket_thumbnail"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL

@@ -43,7 +43,7 @@ class VersionCase(TemplateCase):
         path = f"/portfolios/{portfolio.pk}/pockets/{self.about.pk}"
         found = self.ok(portfolio.enrolment.person, "GET", path)
         self.assertEqual(found["version"], "", "a student is not told of versions")
-        return found["directions"], found["starter"]
+        return found["directions"].removeprefix("<p>").removesuffix("</p>"), found["starter"]
 
 
 class Dealing(VersionCase):
@@ -153,7 +153,7 @@ class Dealing(VersionCase):
         self.ok(forge.lead, "POST", f"/groups/{forge.group.pk}/template/carry-over", body)
         copied = Pocket.objects.get(section__template=forge.template, title="About me")
         found = self.ok(ada.enrolment.person, "GET", f"/portfolios/{ada.pk}/pockets/{copied.pk}")
-        self.assertEqual(found["directions"], "Draw the south bed.")
+        self.assertEqual(found["directions"], "<p>Draw the south bed.</p>")
 
     def test_a_pattern_has_one_version(self) -> None:
         pattern = self.lead("POST", "/sections", {"title": "Unit", "repeats": True})["id"]

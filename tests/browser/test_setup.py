@@ -279,7 +279,7 @@ class Templates(BrowserCase):
     def test_the_outline_is_typed_into_dragged_and_moved_by_keyboard(self) -> None:
         page = self.page_
         outline = page.get_by_role("navigation", name="Outline of the template")
-        outline.get_by_role("button", name="Section").click()
+        outline.get_by_role("button", name="Section", exact=True).click()
         name = outline.get_by_label("Name of the section New section")
         name.fill("The shed")
         name.press("Enter")

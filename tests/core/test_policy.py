@@ -7,6 +7,7 @@ from coatpeg.core.policy import TABLE, Action, Relation, Role, decide
 # For each action: who may do it in a class, whether a student may with their own, whether a caseload's lead may.
 EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.FOLLOW_CHANGES: ("lead co_teacher marker observer student", False, False),
+    Action.READ_DIRECTIONS: ("lead co_teacher marker observer student", False, False),
     Action.SEE_BOARD: ("lead co_teacher marker observer", False, False),
     Action.SEE_HANDINS: ("lead co_teacher marker observer", False, False),
     Action.SET_HANDIN: ("lead co_teacher", False, False),

@@ -627,7 +627,7 @@ export interface paths {
         put?: never;
         /**
          * Read List File
-         * @description The table in a CSV, XLSX or OneRoster file; nothing is written. ``chosen``: the id of a class in a file of many.
+         * @description The table in a CSV, XLSX or OneRoster file; nothing is written. ``chosen``: a class by its id.
          */
         post: operations["read_list_file"];
         delete?: never;
@@ -856,6 +856,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template/files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Pocket File
+         * @description Take a file away from its pocket.
+         */
+        delete: operations["remove_pocket_file"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/files/{file_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Pocket File
+         * @description Bring a file back to its pocket.
+         */
+        post: operations["restore_pocket_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/template/gallery": {
         parameters: {
             query?: never;
@@ -943,6 +983,26 @@ export interface paths {
          * @description Take away a pocket that nobody has used.
          */
         delete: operations["remove_pocket"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/pockets/{pocket_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Pocket File
+         * @description Give a picture or file with a pocket: beside its directions, or as a starter.
+         */
+        post: operations["add_pocket_file"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1165,6 +1225,46 @@ export interface paths {
          * @description Excuse a student from a hand-in, or end that.
          */
         put: operations["set_excused"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pocket-files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Pocket File
+         * @description A picture or file that staff give with a pocket.
+         */
+        get: operations["read_pocket_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pocket-files/{file_id}/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Pocket Thumbnail
+         * @description A large thumbnail of a picture that staff give with a pocket.
+         */
+        get: operations["read_pocket_thumbnail"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2736,6 +2836,8 @@ export interface components {
              * @default false
              */
             each_question: boolean;
+            /** Files */
+            files: components["schemas"]["PocketFileShape"][];
             /** Handins */
             handins: string[];
             /** Id */
@@ -3378,6 +3480,8 @@ export interface components {
             evidence: components["schemas"]["EvidenceShape"][];
             /** Excused */
             excused: boolean;
+            /** Files */
+            files: components["schemas"]["PocketFileShape"][];
             /** Handins */
             handins: components["schemas"]["StudentHandIn"][];
             /** Id */
@@ -3605,6 +3709,30 @@ export interface components {
             id: number;
             /** Section */
             section: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * PocketFileShape
+         * @description A picture or file that staff give with a pocket. ``size`` in bytes.
+         */
+        PocketFileShape: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "picture" | "file";
+            /** Media Type */
+            media_type: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "directions" | "starter";
+            /** Size */
+            size: number;
             /** Title */
             title: string;
         };
@@ -5677,6 +5805,48 @@ export interface operations {
             };
         };
     };
+    remove_pocket_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    restore_pocket_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     see_gallery_state: {
         parameters: {
             query?: never;
@@ -5832,6 +6002,45 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    add_pocket_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Role
+                     * @default directions
+                     * @enum {string}
+                     */
+                    role?: "directions" | "starter";
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PocketFileShape"];
+                };
             };
         };
     };
@@ -6137,6 +6346,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    read_pocket_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    read_pocket_thumbnail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
             };
         };
     };

@@ -10,10 +10,12 @@ import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
 import { day } from "../ui/dates";
 import { FeedbackCard } from "../worklist/FeedbackCard";
+import { RichText } from "../ui/RichText";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { AddRow } from "./AddRow";
 import { EvidenceCard } from "./EvidenceCard";
+import { GivenFiles } from "./GivenFiles";
 import { dueWords, HandInBar } from "./HandInBar";
 import { PagePocket } from "./PagePocket";
 import { TEXTS } from "./texts";
@@ -61,6 +63,7 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
   return (
     <article className="mx-auto flex w-full max-w-5xl flex-col gap-4 p-6 max-sm:p-4">
       <Head pocket={pocket} asked={asked} />
+      <GivenFiles files={pocket.files} />
       {pocket.opens && <p className="text-base">This pocket opens on {day(pocket.opens)}.</p>}
       <Chips chips={pocket.chips} />
       {(pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
@@ -104,7 +107,7 @@ function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema
     <header className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
       <div className="min-w-60 flex-1">
         <h1 className="text-2xl break-words">{pocket.title}</h1>
-        <p className="mt-1 text-base whitespace-pre-wrap text-ink-soft">{pocket.directions}</p>
+        <RichText html={pocket.directions} className="mt-1 text-base text-ink-soft" />
         {pocket.version && <p className="mt-1 text-sm text-quiet">Version “{pocket.version}”</p>}
       </div>
       <div className="text-right text-base max-sm:text-left">

@@ -15,7 +15,9 @@ import type { Edits } from "./edits";
 import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
 import { LogColumns } from "./LogColumns";
+import { PocketFiles } from "./PocketFiles";
 import { PocketPreview } from "./PocketPreview";
+import { RichField } from "./RichField";
 import { KINDS, TAKES, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
 import { VersionsPart } from "./VersionsPart";
@@ -87,10 +89,8 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
             </label>
           </div>
           <Kinds value={fields.kind} may={may} onChange={choose} />
-          <label className="font-bold">
-            Directions students see
-            <textarea rows={3} {...form.register("directions")} className={`${FIELD} py-2`} />
-          </label>
+          <RichField label="Directions students see" name="directions" control={form.control} may={may} />
+          {!pocket.laid && <PocketFiles pocket={pocket} groupId={groupId} may={may} use="directions" title="Given with the directions" hint="pictures are shown, files can be opened; kept at once" />}
           {fields.kind !== "log" && (
             <label className="font-bold">
               Prompt <span className="font-normal text-quiet">{fields.kind === "page" ? "over the text" : "over each reflection"}</span>
@@ -104,6 +104,9 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
               Starter <span className="font-normal text-quiet">what stands in the page before the student writes</span>
               <textarea rows={2} {...form.register("starter")} className={`${FIELD} py-2`} />
             </label>
+          )}
+          {fields.kind === "evidence" && !pattern && !pocket.laid && (
+            <PocketFiles pocket={pocket} groupId={groupId} may={may} use="starter" title="Starter files" hint="students begin from them; unchanged they are no work; kept at once" />
           )}
           {!pattern && !pocket.laid && (
             <VersionsPart

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schema } from "../api/client";
 import { ChipList, Chips } from "../ui/Chips";
 import { plural } from "../ui/dates";
+import { RichText } from "../ui/RichText";
 import { heading } from "../log/cells";
 import { columnOf } from "./fields";
 import type { Fields } from "./fields";
@@ -65,7 +66,7 @@ function AsStudent({ fields, chips }: { fields: Fields; chips: Schema["ChipShape
     <>
       <div>
         <p className="text-2xl font-bold break-words">{fields.title || "…"}</p>
-        <p className="mt-1 text-base break-words whitespace-pre-wrap text-ink-soft">{fields.directions}</p>
+        <RichText html={fields.directions} className="mt-1 text-base text-ink-soft" />
       </div>
       <Chips chips={chips} />
       {fields.kind === "log" ? (

@@ -6,6 +6,7 @@ import type { Control, UseFormRegister, UseFormSetValue } from "react-hook-form"
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
+import { RichField } from "./RichField";
 import { newVersion } from "./fields";
 import type { Fields, VersionFields } from "./fields";
 
@@ -75,10 +76,7 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
                 )}
               </div>
               {(by === "period" || by === "group") && <Places at={at} places={by === "period" ? template.periods : template.groups} register={register} />}
-              <label>
-                Directions of this version
-                <textarea rows={2} {...register(`versions.${at}.directions`)} placeholder="The same as above" className={AREA} />
-              </label>
+              <RichField label="Directions of this version" hint="empty: the same as above" name={`versions.${at}.directions`} control={control} may={may} />
               {fields.kind === "page" && (
                 <label>
                   Starter of this version

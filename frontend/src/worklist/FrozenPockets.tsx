@@ -96,6 +96,7 @@ function Seen({ evidence }: { evidence: Evidence }) {
   }
   return (
     <figure className="flex flex-col gap-2">
+      {evidence.unchanged && <p className="text-copper">This is the very file that everybody began with.</p>}
       {artefact.kind === "picture" ? (
         <a href={fileAddress(artefact)} target="_blank" rel="noopener" className="block">
           <img

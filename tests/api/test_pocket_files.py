@@ -1,0 +1,140 @@
+"""Rich directions, pictures and files beside them, starters of evidence."""
+
+import json
+from typing import Any
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from coatpeg.core.policy import Role
+from coatpeg.outlines.models import Pocket
+from coatpeg.portfolios.models import PocketFile
+from coatpeg.web.recheck import differences
+from tests import builders
+from tests.api.test_template import TemplateCase
+from tests.builders import jpeg, klass
+
+
+class FileCase(TemplateCase):
+    def tearDown(self) -> None:
+        self.assertEqual(list(differences()), [])
+        super().tearDown()
+
+    def give(
+        self, pocket: Pocket, name: str = "plan.jpg", data: bytes = b"", role: str = "directions", status: int = 201
+    ) -> Any:
+        body = {"file": SimpleUploadedFile(name, data or jpeg()), "role": role}
+        answer = self.client_of(self.plot.lead).post(f"/api{self.path}/pockets/{pocket.pk}/files", body)
+        self.assertEqual(answer.status_code, status, answer.content)
+        return answer.json()
+
+    def opened(self, pocket: Pocket) -> Any:
+        return self.ok(self.thandi.enrolment.person, "GET", f"/portfolios/{self.thandi.pk}/pockets/{pocket.pk}")
+
+
+class Directions(FileCase):
+    def test_rich_text_is_cleaned_on_the_way_in(self) -> None:
+        body = self.settings(
+            self.card, directions='<p onclick="x()">Show <strong>both</strong> sides.</p><script>x()</script>'
+        )
+        self.lead("PUT", f"/pockets/{self.card.pk}", body)
+        self.assertEqual(self.opened(self.card)["directions"], "<p>Show <strong>both</strong> sides.</p>")
+
+    def test_a_units_name_is_no_markup(self) -> None:
+        pattern = self.lead("POST", "/sections", {"title": "Unit", "repeats": True})["id"]
+        self.lead(
+            "POST", f"/sections/{pattern}/pockets", {"title": "Diary", "kind": "page", "directions": "About {unit}"}
+        )
+        units = [{"key": "u", "title": "<b>Salt & pepper</b>"}]
+        self.lead("PUT", f"/sections/{pattern}/units", {"units": units, "version": 1})
+        made = Pocket.objects.exclude(pattern=None).get()
+        self.assertEqual(made.directions, "<p>About &lt;b&gt;Salt &amp; pepper&lt;/b&gt;</p>")
+        self.lead("PUT", f"/sections/{pattern}/units", {"units": units, "version": 2})
+        self.assertEqual(Pocket.objects.get(pk=made.pk).version, made.version, "laid out again it is the same")
+
+    def test_a_picture_and_a_file_are_read_by_the_class_and_nobody_else(self) -> None:
+        picture = self.give(self.card)
+        sheet = self.give(self.card, "sheet.txt", b"name: ________")
+        self.assertEqual([one["kind"] for one in self.opened(self.card)["files"]], ["picture", "file"])
+        observer = self.plot.staff("look", Role.OBSERVER)
+        for person in (self.thandi.enrolment.person, observer):
+            client = self.client_of(person)
+            self.assertEqual(client.get(f"/api/pocket-files/{picture['id']}/thumbnail")["Content-Type"], "image/jpeg")
+            answer = client.get(f"/api/pocket-files/{sheet['id']}")
+            self.assertEqual(
+                (b"".join(answer.streaming_content), answer["Content-Type"]),
+                (b"name: ________", "application/octet-stream"),
+            )
+        self.problem(404, self.thandi.enrolment.person, "GET", f"/pocket-files/{sheet['id']}/thumbnail")
+        stranger = klass("9 Forge", "forge")
+        for person in (stranger.lead, stranger.student("ada", "Ada", "Blom").enrolment.person):
+            self.problem(404, person, "GET", f"/pocket-files/{picture['id']}")
+        self.lead("DELETE", f"/files/{picture['id']}")
+        self.assertEqual(len(self.opened(self.card)["files"]), 1)
+        self.lead("POST", f"/files/{picture['id']}/restore")
+        self.assertEqual(len(self.opened(self.card)["files"]), 2)
+
+    def test_a_pattern_gives_its_files_to_every_unit(self) -> None:
+        pattern = self.lead("POST", "/sections", {"title": "Unit", "repeats": True})["id"]
+        diary = self.lead("POST", f"/sections/{pattern}/pockets", {"title": "Diary", "kind": "page"})["id"]
+        self.lead("PUT", f"/sections/{pattern}/units", {"units": [{"key": "u", "title": "Soil"}], "version": 1})
+        self.give(Pocket.objects.get(pk=diary))
+        made = Pocket.objects.exclude(pattern=None).get()
+        self.assertEqual(len(self.opened(made)["files"]), 1)
+        self.give(made, status=422)
+
+    def test_copies_have_them_too(self) -> None:
+        self.give(self.card)
+        self.give(self.card, "frame.odt", b"a frame to fill in", role="starter")
+        self.lead("PUT", "/gallery", {"title": "Cards"})
+        forge = klass("9 Forge", "forge")
+        template = next(one["id"] for one in self.ok(forge.lead, "GET", "/gallery") if one["title"] == "Cards")
+        self.ok(forge.lead, "POST", f"/groups/{forge.group.pk}/template/adopt", {"template": template})
+        bench = klass("7 Bench", "bench")
+        builders.StaffRole.objects.create(group=self.plot.group, person=bench.lead, role="observer")
+        self.ok(bench.lead, "POST", f"/groups/{bench.group.pk}/template/carry-over", {"source": self.plot.group.pk})
+        for group in (forge, bench):
+            copied = Pocket.objects.get(section__template=group.template, title="Recipe card")
+            self.assertEqual(list(copied.files.values_list("role", flat=True)), ["directions", "starter"])
+            self.assertEqual(len(copied.starter_hashes), 2)
+
+    def test_too_many_and_what_is_no_picture(self) -> None:
+        for number in range(12):
+            self.give(self.card, f"sheet{number}.txt", f"sheet {number}".encode())
+        said = self.give(self.card, "one more.txt", b"more", status=422)
+        self.assertIn("12 files", said["title"])
+        self.give(self.about, "plan.jpg", b"no picture", status=422)
+        self.assertEqual(PocketFile.objects.count(), 12)
+
+
+class Starters(FileCase):
+    def put_in(self, data: bytes) -> None:
+        body = {"file": SimpleUploadedFile("frame.odt", data), "title": "frame.odt"}
+        path = f"/api/portfolios/{self.thandi.pk}/pockets/{self.card.pk}/files"
+        self.assertEqual(self.client_of(self.thandi.enrolment.person).post(path, body).status_code, 200)
+
+    def test_the_very_starter_is_no_work_and_a_changed_one_is(self) -> None:
+        frame = self.give(self.card, "frame.odt", b"a frame to fill in", role="starter")
+        self.put_in(b"a frame to fill in")
+        self.assertEqual((self.opened(self.card)["met"], self.opened(self.card)["chips"][0]["done"]), (0, 0))
+        task = self.plot.handin(self.card)
+        said = self.problem(
+            422,
+            self.thandi.enrolment.person,
+            "POST",
+            f"/portfolios/{self.thandi.pk}/handins/{task.pk}/submissions",
+            {"seen": 0},
+        )
+        self.assertIn("nothing of yours", json.dumps(said))
+        self.put_in(b"a frame filled in")
+        self.assertEqual(self.opened(self.card)["met"], 1)
+        self.lead("DELETE", f"/files/{frame['id']}")
+        self.assertEqual(self.opened(self.card)["met"], 1, "a starter that was taken away still is no work")
+
+    def test_given_later_what_lies_there_already_is_judged_anew(self) -> None:
+        self.put_in(b"a frame to fill in")
+        self.assertEqual(self.opened(self.card)["met"], 1)
+        self.give(self.card, "frame.odt", b"a frame to fill in", role="starter")
+        self.assertEqual(self.opened(self.card)["met"], 0)
+
+    def test_only_evidence_begins_with_a_file(self) -> None:
+        self.give(self.about, role="starter", status=422)
