@@ -44,6 +44,17 @@ def see_cell(request: HttpRequest, group_id: int, handin_id: int, enrolment_id: 
     return board.opened_cell(person_of(request), group_id, handin_id, enrolment_id, now())
 
 
+@router.get(
+    "/groups/{group_id}/students/{enrolment_id}/asked",
+    response=schemas.AskedShape,
+    operation_id="see_asked",
+    openapi_extra=_action(Action.SEE_BOARD),
+)
+def see_asked(request: HttpRequest, group_id: int, enrolment_id: int) -> Any:
+    """What a student is asked for, and what not."""
+    return listing.asked_of(person_of(request), group_id, enrolment_id, now())
+
+
 @router.put(
     "/handins/{handin_id}/students/{enrolment_id}/excused",
     response={204: None},

@@ -160,6 +160,24 @@ class OpenedCell(CellShape):
     pockets: list[GlancePocket]
 
 
+class AskedLine(CellShape):
+    """A hand-in as one student stands to it; ``own_due``: staff gave them a date of their own."""
+
+    id: int
+    title: str
+    opens: date
+    own_due: bool
+
+
+class AskedShape(Shape):
+    """What a student of the class is asked for, and what not."""
+
+    student: NamedFace
+    joined: date
+    asked: list[AskedLine]
+    not_asked: list[AskedLine]
+
+
 class PocketLine(StandingShape):
     """A pocket in the student's list."""
 

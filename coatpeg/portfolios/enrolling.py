@@ -11,8 +11,8 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
-from datetime import date, datetime, timedelta
+from dataclasses import dataclass
+from datetime import date, datetime
 from typing import Any
 
 from django.contrib.auth.hashers import make_password
@@ -30,11 +30,17 @@ from coatpeg.people.accounts import lock_names
 from coatpeg.people.calendars import school_calendar
 from coatpeg.portfolios.dealing import deal_missing
 from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.placing import (
+    AT_ONCE,
+    ONE_DAY,
+    Applying,
+    Written,
+    locked_group,
+    place_in_groups,
+    place_in_periods,
+)
 
-ONE_DAY = timedelta(days=1)
 ROSTER_VERBS = ("enrolled", "student_changed", "came_back", "left")
-AT_ONCE = 1_000
-"""Rows in one statement: well below the database's packet size."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,40 +50,6 @@ class Applied:
     change_id: int | None
     counts: Mapping[str, int]
     left: int
-
-
-@dataclass
-class _Written:
-    """Rows made and values changed, so that they can be taken back."""
-
-    people: list[int] = field(default_factory=list)
-    enrolments: list[int] = field(default_factory=list)
-    fields: list[tuple[int, str, str]] = field(default_factory=list)
-    """(person, field, value before)"""
-    memberships: list[int] = field(default_factory=list)
-    """Period memberships made."""
-    ended: list[tuple[int, str | None]] = field(default_factory=list)
-    """(period membership, its last day before)"""
-    moved: list[tuple[int, int]] = field(default_factory=list)
-    """(period membership, its period before)"""
-    groups: list[tuple[int, int]] = field(default_factory=list)
-    """(working group, enrolment) added"""
-    ungrouped: list[tuple[int, int]] = field(default_factory=list)
-    """(working group, enrolment) taken out"""
-    left: list[tuple[int, str | None]] = field(default_factory=list)
-    """(enrolment, its last day before)"""
-    absences: list[int] = field(default_factory=list)
-
-    def __bool__(self) -> bool:
-        return any(vars(self).values())
-
-
-def locked_group(group_id: int) -> models.TeachingGroup:
-    """A teaching group with its row locked: the first step of every change of its list."""
-    found = models.TeachingGroup.objects.select_for_update().filter(pk=group_id).first()
-    if found is None:
-        raise Gone("There is no such class.", fix="Go back to the start.")
-    return found
 
 
 def apply_list(
@@ -96,10 +68,10 @@ def apply_list(
         group = locked_group(group_id)
         lock_names()
         planned = class_lists.planned(group_id, of, now)
-        written = _Written()
+        written = Written()
         lines = [line for line in planned.lines if line.verdict in WRITES]
         joins = first or (today if group.enrolments.exists() else min(group.first, today))
-        _write_lines(_Applying(doing, group, written, today), lines, joins)
+        _write_lines(Applying(doing, group, written, today), lines, joins)
         leaving = set(leave)
         if not leaving <= set(planned.missing):
             raise Invalid(
@@ -116,17 +88,7 @@ def apply_list(
         return Applied(change.pk, counts, len(leaving))
 
 
-@dataclass(frozen=True, slots=True)
-class _Applying:
-    """What every step of applying a list needs."""
-
-    doing: Deed
-    group: models.TeachingGroup
-    written: _Written
-    today: date
-
-
-def _write_lines(to: _Applying, lines: list[Line], joins: date) -> None:
+def _write_lines(to: Applying, lines: list[Line], joins: date) -> None:
     """All lines that write, kind by kind in a few statements each."""
     people = _new_people([line for line in lines if line.verdict is Verdict.NEW], to.written)
     for line in lines:
@@ -139,8 +101,8 @@ def _write_lines(to: _Applying, lines: list[Line], joins: date) -> None:
             of_line[line.number] = line.enrolment
             if line.verdict is Verdict.BACK:
                 _bring_back(to, line.enrolment, joins)
-    _place_in_periods(to, {of_line[line.number]: line.entry.period for line in lines if line.entry.period}, joins)
-    _place_in_groups(to, {of_line[line.number]: line.entry.group for line in lines if line.entry.group})
+    place_in_periods(to, {of_line[line.number]: line.entry.period for line in lines if line.entry.period}, joins)
+    place_in_groups(to, {of_line[line.number]: line.entry.group for line in lines if line.entry.group})
     for line in lines:
         to.doing.record(
             {Verdict.BACK: "came_back", Verdict.CHANGED: "student_changed"}.get(line.verdict, "enrolled"),
@@ -150,7 +112,7 @@ def _write_lines(to: _Applying, lines: list[Line], joins: date) -> None:
         )
 
 
-def _new_people(lines: list[Line], written: _Written) -> dict[int, int]:
+def _new_people(lines: list[Line], written: Written) -> dict[int, int]:
     """Accounts without a password for new students; person ids by line."""
     taken = {one or "" for one in models.Person.objects.values_list("username", flat=True)}
     unusable = make_password(None)
@@ -175,7 +137,7 @@ def _new_people(lines: list[Line], written: _Written) -> dict[int, int]:
 _COLUMNS = {"family": "family_name", "given": "given_name", "email": "email", "number": "number"}
 
 
-def _change_person(line: Line, written: _Written) -> None:
+def _change_person(line: Line, written: Written) -> None:
     """Write what the list says otherwise about the person."""
     mine = [change for change in line.changes if change.field in _COLUMNS]
     if line.person is None or not mine:
@@ -184,7 +146,7 @@ def _change_person(line: Line, written: _Written) -> None:
     written.fields += [(line.person, _COLUMNS[change.field], change.old) for change in mine]
 
 
-def _enrol(to: _Applying, people: list[int], first: date) -> list[models.Enrolment]:
+def _enrol(to: Applying, people: list[int], first: date) -> list[models.Enrolment]:
     """Enrolments with a peg picture each and, but for a caseload, a portfolio each."""
     taken = [pegs.Peg(*row) for row in to.group.enrolments.values_list("picture", "tint", "lap")]
     dealt = pegs.deal(len(people), taken, seed=to.group.pk)
@@ -203,7 +165,7 @@ def _enrol(to: _Applying, people: list[int], first: date) -> list[models.Enrolme
     return made
 
 
-def _bring_back(to: _Applying, enrolment_id: int, first: date) -> None:
+def _bring_back(to: Applying, enrolment_id: int, first: date) -> None:
     """End a leaver's absence: they are enrolled again from a day on."""
     enrolment = models.Enrolment.objects.get(pk=enrolment_id)
     assert enrolment.last is not None
@@ -217,56 +179,7 @@ def _bring_back(to: _Applying, enrolment_id: int, first: date) -> None:
     enrolment.save(update_fields=["last"])
 
 
-def _place_in_periods(to: _Applying, wanted: Mapping[int, str], joins: date) -> None:
-    """Put enrolments in periods by name; a new period is made, an old membership ends the day before."""
-    periods = {one.name: one for one in models.Period.objects.filter(group=to.group)}
-    for name in sorted(set(wanted.values()) - set(periods)):
-        periods[name] = models.Period.objects.create(group=to.group, name=name)
-    standing: dict[int, models.PeriodMembership] = {}
-    of_class = models.PeriodMembership.objects.filter(enrolment__group=to.group, enrolment__in=list(wanted), last=None)
-    for membership in of_class.order_by("first"):
-        standing[membership.enrolment_id] = membership
-    rows = []
-    for enrolment_id, name in wanted.items():
-        before = standing.get(enrolment_id)
-        if before and before.period_id == periods[name].pk:
-            continue
-        if before and before.first >= to.today:
-            # Put there today, or to begin later: that was a slip, and is set right as if it had never been.
-            to.written.moved.append((before.pk, before.period_id))
-            before.period = periods[name]
-            before.save(update_fields=["period"])
-            continue
-        if before:
-            to.written.ended.append((before.pk, None))
-            before.last = to.today - ONE_DAY
-            before.save(update_fields=["last"])
-        begins = to.today if before else joins
-        rows.append(models.PeriodMembership(enrolment_id=enrolment_id, period=periods[name], first=begins))
-    made = models.PeriodMembership.objects.bulk_create(rows, batch_size=AT_ONCE)
-    to.written.memberships += [one.pk for one in made]
-
-
-def _place_in_groups(to: _Applying, wanted: Mapping[int, str]) -> None:
-    """Put enrolments in working groups by name, out of those they were in."""
-    groups = class_lists.working_groups(to.group.pk)
-    for name in sorted(set(wanted.values()) - set(groups)):
-        groups[name] = models.WorkingGroup.objects.create(group=to.group, name=name)
-    links = models.WorkingGroup.members.through
-    standing = list(links.objects.filter(workinggroup__group=to.group, enrolment__in=list(wanted)))
-    stays = {(one.workinggroup_id, one.enrolment_id) for one in standing}
-    gone = [one for one in standing if groups[wanted[one.enrolment_id]].pk != one.workinggroup_id]
-    to.written.ungrouped += [(one.workinggroup_id, one.enrolment_id) for one in gone]
-    links.objects.filter(pk__in=[one.pk for one in gone]).delete()
-    added = [(groups[name].pk, enrolment_id) for enrolment_id, name in wanted.items()]
-    added = [one for one in added if one not in stays]
-    links.objects.bulk_create(
-        (links(workinggroup_id=group, enrolment_id=enrolment) for group, enrolment in added), batch_size=AT_ONCE
-    )
-    to.written.groups += added
-
-
-def _mark_left(doing: Deed, group_id: int, leaving: set[int], today: date, written: _Written) -> None:
+def _mark_left(doing: Deed, group_id: int, leaving: set[int], today: date, written: Written) -> None:
     """Let enrolments end today; the portfolios stay as they are."""
     for enrolment in models.Enrolment.objects.filter(pk__in=leaving, group_id=group_id).order_by("pk"):
         if enrolment.last is not None and enrolment.last <= today:
@@ -286,7 +199,7 @@ def mark_left(person: models.Person, group_id: int, leaving: set[int], now: date
         here = models.Enrolment.objects.filter(group=group, pk__in=leaving)
         if here.count() != len(leaving):
             raise Gone("One of them is not in this class.", fix="Load the list again.")
-        written = _Written()
+        written = Written()
         _mark_left(doing, group_id, leaving, today, written)
         if not written:
             return Applied(None, {}, 0)

@@ -19,7 +19,7 @@ from coatpeg.people.models import RosterDrop
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.roster_files import MOST_BYTES
 from coatpeg.people.schemas import Shape
-from coatpeg.portfolios import enrolling, paper, roster_drop
+from coatpeg.portfolios import enrolling, paper, placing, roster_drop
 
 router = Router(tags=["class list"])
 SEE = {"x-action": Action.SEE_ROSTER.name}
@@ -191,6 +191,19 @@ class LeaveIn(Shape):
     students: list[int] = Field(max_length=5_000)
 
 
+class PlaceIn(LeaveIn):
+    """Enrolments to put into a period or working group; it is made where there is none of that name."""
+
+    where: Literal["period", "group"]
+    name: str
+
+
+class PlacedShape(Shape):
+    """The change that undoes it."""
+
+    change: int
+
+
 class SwapIn(Shape):
     """Two enrolments that change pegs."""
 
@@ -314,6 +327,13 @@ def _applied(done: enrolling.Applied) -> dict[str, Any]:
 def mark_left(request: HttpRequest, group_id: int, body: LeaveIn) -> Any:
     """Mark students as left."""
     return _applied(enrolling.mark_left(person_of(request), group_id, set(body.students), now()))
+
+
+@router.post("/groups/{group_id}/roster/place", response=PlacedShape, operation_id="place_students", openapi_extra=KEEP)
+def place_students(request: HttpRequest, group_id: int, body: PlaceIn) -> Any:
+    """Put students into a period or a working group by its name."""
+    where = {body.where: body.name}
+    return {"change": placing.place(person_of(request), group_id, body.students, now(), **where)}
 
 
 @router.post(

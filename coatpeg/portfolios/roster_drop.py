@@ -26,6 +26,7 @@ from coatpeg.people.class_lists import ClassList
 from coatpeg.people.models import Person, RosterDrop, TeachingGroup
 from coatpeg.people.roster_files import MOST_BYTES, classes_in, read_bytes
 from coatpeg.portfolios import enrolling
+from coatpeg.portfolios.placing import locked_group
 
 TAKEN = "taken"
 NOTE = ".not-taken.txt"
@@ -104,7 +105,7 @@ def _called(classes: tuple[RosterClass, ...], name: str) -> RosterClass | None:
 def _keep(group: TeachingGroup, table: Table, name: str, sha256: str, now: datetime) -> None:
     """Keep a pending change; a newer list of a class puts the waiting one aside. Apply it, where it is set so."""
     with deed(None, now) as doing:
-        enrolling.locked_group(group.pk)
+        locked_group(group.pk)
         if RosterDrop.objects.filter(group=group, sha256=sha256, state=RosterDrop.State.PENDING).exists():
             return
         RosterDrop.objects.filter(group=group, state=RosterDrop.State.PENDING).update(state=RosterDrop.State.ASIDE)

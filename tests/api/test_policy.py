@@ -194,6 +194,12 @@ CALLS: dict[str, Call] = {
     "open_drop": get(GROUP + "/roster/drops/{t.drop.pk}"),
     "put_aside": send("delete", GROUP + "/roster/drops/{t.drop.pk}"),
     "set_by_itself": send("put", GROUP + "/roster/by-itself", lambda t: {"by_itself": True}),
+    "place_students": send(
+        "post",
+        GROUP + "/roster/place",
+        lambda t: {"students": [t.second.enrolment_id], "where": "group", "name": "Table 1"},
+    ),
+    "see_asked": get(GROUP + "/students/{t.portfolio.enrolment_id}/asked"),
     "mark_left": send("post", GROUP + "/roster/leave", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "undo_list": send("post", GROUP + "/roster/changes/{t.change}/undo"),
     "print_cards": send("post", GROUP + "/cards", lambda t: {"students": [t.portfolio.enrolment_id]}),
@@ -401,6 +407,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"carry_over", "bring_in", "look_through"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
     of_class |= {"preview_units", "set_units", "see_drops", "open_drop", "put_aside", "set_by_itself"}
+    of_class |= {"place_students", "see_asked"}
     of_class |= {"add_pocket_file", "remove_pocket_file", "restore_pocket_file"}
     of_class |= {"read_pocket_file", "read_pocket_thumbnail"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}

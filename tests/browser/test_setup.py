@@ -477,3 +477,36 @@ class RosterFolder(BrowserCase):
         self.no_violation(page)
         page.get_by_role("button", name="Add 2 students").click()
         expect(page.get_by_role("table", name="Class list").get_by_text("Dube, Thandi")).to_be_visible()
+
+
+class Joining(BrowserCase):
+    """Somebody joins in the middle of the term."""
+
+    def test_what_a_joiner_is_asked_for_stands_in_two_lists_and_each_line_can_be_changed(self) -> None:
+        eight = self.plot()
+        card, about = eight.pocket(), eight.pocket("About me", "page")
+        eight.student("thandi")
+        eight.student("josh", "Josh", "Ellery", first=self.day(-1))
+        eight.handin(about, title="About me", due=self.day(-9), opens=self.day(-20), now=self.now)
+        eight.handin(card, title="Recipe card", due=self.day(3), now=self.now)
+        page = self.page(eight.lead, f"/g/{eight.group.pk}/setup/list")
+        page.get_by_role("row").filter(has_text="Ellery").get_by_role("link", name=re.compile("^since")).click()
+        asked, left_out = (
+            page.get_by_role("region", name="Asked for", exact=True),
+            page.get_by_role("region", name="Not asked for"),
+        )
+        expect(asked.get_by_text("Recipe card")).to_be_visible()
+        expect(left_out.get_by_text("About me")).to_be_visible()
+        self.no_violation(page)
+        left_out.get_by_role("button", name="Ask all the same").click()
+        page.get_by_label("Due on").fill(self.day(7).isoformat())
+        page.get_by_role("button", name="Ask", exact=True).click()
+        expect(asked.get_by_text("About me")).to_be_visible()
+        asked.get_by_role("listitem").filter(has_text="Recipe card").get_by_role("button", name="Excuse").click()
+        expect(asked.get_by_text("excused")).to_be_visible()
+        # Put into a working group by the list, with undo.
+        page.get_by_label("Choose Josh Ellery").check()
+        page.get_by_role("button", name="Put into a group or period").click()
+        page.get_by_label("Its name").fill("Table 3")
+        page.get_by_role("button", name="Put them in").click()
+        expect(page.get_by_role("table", name="Class list").get_by_text("Table 3")).to_be_visible()

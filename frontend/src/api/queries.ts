@@ -58,6 +58,13 @@ export const dropQuery = (group_id: number, drop_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/roster/drops/{drop_id}", { params: { path: { group_id, drop_id } } })),
   });
 
+/** What a student is asked for, and what not. */
+export const askedQuery = (group_id: number, enrolment_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "asked", enrolment_id],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/students/{enrolment_id}/asked", { params: { path: { group_id, enrolment_id } } })),
+  });
+
 export const staffQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "staff"],

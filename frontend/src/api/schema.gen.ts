@@ -676,6 +676,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/roster/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Place Students
+         * @description Put students into a period or a working group by its name.
+         */
+        post: operations["place_students"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/roster/preview": {
         parameters: {
             query?: never;
@@ -789,6 +809,26 @@ export interface paths {
          * @description Give a role, change it, or take somebody out of the class.
          */
         put: operations["set_role"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/students/{enrolment_id}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Asked
+         * @description What a student is asked for, and what not.
+         */
+        get: operations["see_asked"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1964,6 +2004,60 @@ export interface components {
             title: string;
             /** Width */
             width: number | null;
+        };
+        /**
+         * AskedLine
+         * @description A hand-in as one student stands to it; ``own_due``: staff gave them a date of their own.
+         */
+        AskedLine: {
+            /** At */
+            at: string | null;
+            /** Count */
+            count: number;
+            /** Due */
+            due: string | null;
+            /** Id */
+            id: number;
+            /** Late */
+            late: boolean;
+            /** Late Days */
+            late_days: number;
+            /** Late Seconds */
+            late_seconds: number;
+            /** No Period */
+            no_period: boolean;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Overdue */
+            overdue: boolean;
+            /** Own Due */
+            own_due: boolean;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+            /** Title */
+            title: string;
+        };
+        /**
+         * AskedShape
+         * @description What a student of the class is asked for, and what not.
+         */
+        AskedShape: {
+            /** Asked */
+            asked: components["schemas"]["AskedLine"][];
+            /**
+             * Joined
+             * Format: date
+             */
+            joined: string;
+            /** Not Asked */
+            not_asked: components["schemas"]["AskedLine"][];
+            student: components["schemas"]["NamedFace"];
         };
         /**
          * BeforeIn
@@ -3648,6 +3742,21 @@ export interface components {
             waiting: components["schemas"]["Waiting"][];
         };
         /**
+         * PlaceIn
+         * @description Enrolments to put into a period or working group; it is made where there is none of that name.
+         */
+        PlaceIn: {
+            /** Name */
+            name: string;
+            /** Students */
+            students: number[];
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "period" | "group";
+        };
+        /**
          * PlaceName
          * @description A period or group of the class.
          */
@@ -3656,6 +3765,14 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * PlacedShape
+         * @description The change that undoes it.
+         */
+        PlacedShape: {
+            /** Change */
+            change: number;
         };
         /**
          * PlanDue
@@ -5582,6 +5699,32 @@ export interface operations {
             };
         };
     };
+    place_students: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedShape"];
+                };
+            };
+        };
+    };
     preview_list: {
         parameters: {
             query?: never;
@@ -5728,6 +5871,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    see_asked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedShape"];
+                };
             };
         };
     };

@@ -17,7 +17,9 @@ import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/PegPicture";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
+import { AskedPanel } from "./AskedPanel";
 import { ListImport } from "./ListImport";
+import { PlaceForm } from "./PlaceForm";
 import { TEXTS } from "./texts";
 import { useUndoList } from "./undo";
 
@@ -35,10 +37,16 @@ export function ListPart({ groupId }: { groupId: number }) {
     const drop = Number(address.get("drop")) || null;
     return <ListImport key={drop} groupId={groupId} roster={roster.data} drop={drop} onClose={() => setAddress({})} />;
   }
+  const asked = Number(address.get("asked"));
   return (
     <>
       {roster.data.may_change && <Came groupId={groupId} />}
-      {roster.data.students.length === 0 ? <Nobody may={roster.data.may_change} /> : <List roster={roster.data} groupId={groupId} />}
+      <div className="flex min-h-0 flex-1">
+        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+          {roster.data.students.length === 0 ? <Nobody may={roster.data.may_change} /> : <List roster={roster.data} groupId={groupId} />}
+        </div>
+        {asked > 0 && <AskedPanel key={asked} groupId={groupId} enrolment={asked} may={roster.data.may_change} onClose={() => setAddress({})} />}
+      </div>
     </>
   );
 }
@@ -203,7 +211,13 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
         {one.email}
       </div>
       <div role="cell" className="figures whitespace-nowrap">
-        {one.last ? `${one.left ? "left" : "until"} ${shortDay(one.last)}` : `since ${shortDay(one.first)}`}
+        {one.last ? (
+          `${one.left ? "left" : "until"} ${shortDay(one.last)}`
+        ) : (
+          <Link to={`?asked=${one.id}`} title="What they are asked for" className="text-in underline">
+            since {shortDay(one.first)}
+          </Link>
+        )}
       </div>
     </div>
   );
@@ -275,6 +289,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
           {TEXTS.voidCards}
         </Button>
       )}
+      <PlaceForm groupId={groupId} students={ids} onDone={onDone} />
       <Button icon={<LogOut aria-hidden size={16} />} disabled={leave.isPending} onClick={() => leave.mutate()}>
         {TEXTS.markLeft}
       </Button>

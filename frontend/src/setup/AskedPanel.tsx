@@ -1,0 +1,140 @@
+/** What one student of the class is asked for and what not, each line to be changed. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { X } from "lucide-react";
+import { useState } from "react";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { askedQuery } from "../api/queries";
+import { Button } from "../ui/Button";
+import { day } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { Failed, Waiting } from "../ui/Waiting";
+import { STATUS } from "../ui/words";
+
+type Line = Schema["AskedLine"];
+
+interface Props {
+  groupId: number;
+  enrolment: number;
+  may: boolean;
+  onClose: () => void;
+}
+
+export function AskedPanel({ groupId, enrolment, may, onClose }: Props) {
+  const found = useQuery(askedQuery(groupId, enrolment));
+  return (
+    <aside aria-label="What they are asked for" className="flex w-80 shrink-0 flex-col gap-4 overflow-y-auto border-l border-line bg-paper p-4">
+      <div className="flex items-start justify-between gap-2">
+        <h2 className="text-base">{found.data?.student.full_name ?? "…"}</h2>
+        <button type="button" aria-label="Close" onClick={onClose} className="-m-2 p-2">
+          <X aria-hidden size={18} />
+        </button>
+      </div>
+      {found.isPending && <Waiting />}
+      {found.isError && <Failed error={found.error} again={() => void found.refetch()} />}
+      {found.data && (
+        <>
+          <p className="text-ink-soft">In the class since {day(found.data.joined)}.</p>
+          <Part title="Asked for" lines={found.data.asked} none="Nothing yet." groupId={groupId} enrolment={enrolment} may={may} />
+          <Part title="Not asked for" lines={found.data.not_asked} none="Nothing is left out." groupId={groupId} enrolment={enrolment} may={may} />
+        </>
+      )}
+    </aside>
+  );
+}
+
+interface PartProps {
+  title: string;
+  lines: Line[];
+  none: string;
+  groupId: number;
+  enrolment: number;
+  may: boolean;
+}
+
+function Part({ title, lines, none, ...rest }: PartProps) {
+  return (
+    <section aria-label={title}>
+      <h3 className="text-sm font-bold">{title}</h3>
+      {lines.length === 0 ? (
+        <p className="text-quiet">{none}</p>
+      ) : (
+        <ul className="mt-1 divide-y divide-line">
+          {lines.map((line) => (
+            <OneLine key={line.id} line={line} {...rest} />
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartProps, "title" | "lines" | "none">) {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { handin_id: line.id, enrolment_id: enrolment } } };
+  const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
+  const ask = useMutation({
+    mutationFn: (to: string | null) => data(client.PUT("/api/handins/{handin_id}/students/{enrolment_id}/due", { ...path, body: { day: to } })),
+    onSuccess: async (_, to) => {
+      setChosen(null);
+      await fresh();
+      if (to) say(`“${line.title}” is asked for by ${day(to)}.`, () => ask.mutate(null));
+    },
+  });
+  const excuse = useMutation({
+    mutationFn: (excused: boolean) => data(client.PUT("/api/handins/{handin_id}/students/{enrolment_id}/excused", { ...path, body: { excused } })),
+    onSuccess: async (_, excused) => {
+      await fresh();
+      if (excused) say(`Excused from “${line.title}”.`, () => excuse.mutate(false));
+    },
+  });
+  const error = ask.error ?? excuse.error;
+  const asked = line.status !== "not_asked";
+  return (
+    <li className="py-2">
+      <p className="font-semibold break-words">{line.title}</p>
+      <p className="text-ink-soft">
+        {line.due ? `due ${day(line.due)}` : "no due date"}
+        {line.own_due && ", their own date"}
+        {asked && ` · ${STATUS[line.status].toLowerCase()}`}
+      </p>
+      {may && chosen === null && (
+        <div className="mt-1 flex flex-wrap gap-2">
+          {!asked && <Button onClick={() => setChosen("")}>Ask all the same</Button>}
+          {asked && line.own_due && <Button onClick={() => ask.mutate(null)}>As for everybody</Button>}
+          {asked && (
+            <Button disabled={excuse.isPending} onClick={() => excuse.mutate(line.status !== "excused")}>
+              {line.status === "excused" ? "Ask again" : "Excuse"}
+            </Button>
+          )}
+        </div>
+      )}
+      {chosen !== null && (
+        <form
+          aria-label={`Ask for ${line.title}`}
+          className="mt-1 flex flex-wrap items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (chosen) ask.mutate(chosen);
+          }}
+        >
+          <label className="font-bold">
+            Due on
+            <input type="date" value={chosen} onChange={(event) => setChosen(event.target.value)} className="mt-1 block min-h-8 rounded-md border border-control px-2 font-normal" />
+          </label>
+          <Button type="submit" disabled={!chosen || ask.isPending}>
+            Ask
+          </Button>
+          <Button look="quiet" onClick={() => setChosen(null)}>
+            Cancel
+          </Button>
+        </form>
+      )}
+      {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
+    </li>
+  );
+}

@@ -1,0 +1,55 @@
+/** Putting the chosen students into a period or a working group. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Users } from "lucide-react";
+import { useState } from "react";
+import { client, data } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { useUndoList } from "./undo";
+
+export function PlaceForm({ groupId, students, onDone }: { groupId: number; students: number[]; onDone: () => void }) {
+  const [open, setOpen] = useState(false);
+  const [where, setWhere] = useState<"group" | "period">("group");
+  const [name, setName] = useState("");
+  const queries = useQueryClient();
+  const say = useSay();
+  const undo = useUndoList(groupId);
+  const place = useMutation({
+    mutationFn: () => data(client.POST("/api/groups/{group_id}/roster/place", { params: { path: { group_id: groupId } }, body: { students, where, name } })),
+    onSuccess: async (done) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      onDone();
+      say(`${plural(students.length, "student")} put into ${name}.`, () => undo(done.change));
+    },
+  });
+  if (!open) {
+    return (
+      <Button icon={<Users aria-hidden size={16} />} onClick={() => setOpen(true)}>
+        Put into a group or period
+      </Button>
+    );
+  }
+  return (
+    <form
+      aria-label="Put into a group or period"
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        place.mutate();
+      }}
+    >
+      <select aria-label="Group or period" value={where} onChange={(event) => setWhere(event.target.value as "group" | "period")} className="min-h-8 rounded-md border border-control bg-paper px-2">
+        <option value="group">Group</option>
+        <option value="period">Period</option>
+      </select>
+      <input aria-label="Its name" value={name} onChange={(event) => setName(event.target.value)} autoComplete="off" className="min-h-8 w-32 rounded-md border border-control bg-paper px-2" />
+      <Button type="submit" disabled={!name.trim() || place.isPending}>
+        Put them in
+      </Button>
+      {place.error instanceof Problem && <Notice title={place.error.title} fix={place.error.fix} />}
+    </form>
+  );
+}
