@@ -123,11 +123,44 @@ def engine() -> dict[str, Any]:
     return {"cells": STUDENTS * HANDINS, "engine": ours, "loop": loop, "ratio": ours / loop}
 
 
+def year_group() -> dict[str, Any]:
+    """A year group of 2,000 in one paste: read, told line by line, and written (then rolled back)."""
+    from django.db import transaction  # noqa: PLC0415 - needs settings
+    from django.utils import timezone  # noqa: PLC0415
+
+    from coatpeg.core.policy import Role  # noqa: PLC0415
+    from coatpeg.core.roster_table import guess, read_text  # noqa: PLC0415
+    from coatpeg.people.class_lists import ClassList, preview  # noqa: PLC0415
+    from coatpeg.people.models import Person, StaffRole, TeachingGroup  # noqa: PLC0415
+    from coatpeg.portfolios.enrolling import apply_list  # noqa: PLC0415
+
+    lines = (f"Student{number:04}\tAda\tada{number}@larkfield.example\t{90_000 + number}" for number in range(STUDENTS))
+    text = "Family name\tGiven name\tE-mail\tNumber\n" + "\n".join(lines)
+    now = timezone.now()
+    with transaction.atomic():
+        lead = Person.objects.get(username="okafor")
+        group = TeachingGroup.objects.create(
+            name="Year group", kind="cohort", first=now.date(), last=now.date() + timedelta(days=400)
+        )
+        StaffRole.objects.create(group=group, person=lead, role=Role.LEAD.value)
+        begun = time.perf_counter()
+        table = read_text(text)
+        of = ClassList(table.rows, guess(table))
+        told = preview(lead, group.pk, of, now)
+        read = time.perf_counter() - begun
+        begun = time.perf_counter()
+        done = apply_list(lead, group.pk, of, now)
+        written = time.perf_counter() - begun
+        assert len(told.lines) == done.counts["new"] == STUDENTS
+        transaction.set_rollback(True)
+    return {"preview": read, "written": written}
+
+
 def main() -> None:
     """Measure and print."""
     import_module("coatpeg.web.wsgi")  # as it is served
     settings.ALLOWED_HOSTS.append("testserver")
-    print(json.dumps({"board": board(), "engine": engine()}))
+    print(json.dumps({"board": board(), "engine": engine(), "year_group": year_group()}))
 
 
 if __name__ == "__main__":

@@ -80,6 +80,7 @@ export function ListApply({ groupId, body, begins, roster, preview, leave, onLea
             {TEXTS.mend}
           </Button>
         )}
+        {apply.isPending && <progress aria-label={`Adding ${plural(added, "student")}`} className="h-2 w-40" />}
         <Button look="main" className="ml-auto min-h-9" disabled={!preview || nothing || apply.isPending} onClick={() => apply.mutate()}>
           {apply.isPending ? `Adding ${plural(added, "student")} …` : action(added, changed, leave.length)}
         </Button>
