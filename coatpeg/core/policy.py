@@ -51,6 +51,7 @@ class Action(StrEnum):
     SEE_WORKLIST = "see what to hand in"
     SEE_SUBMISSION = "read a submission"
     FILL_POCKET = "put work into a pocket"
+    ARRANGE_PORTFOLIO = "arrange a portfolio"
     HAND_IN = "hand in"
     SEE_ROSTER = "see the class list"
     KEEP_ROSTER = "change the class list"
@@ -105,6 +106,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.KEEP_STAFF: _SETTERS,
     Action.SEE_WORKLIST: (),
     Action.FILL_POCKET: (),
+    Action.ARRANGE_PORTFOLIO: (),
     Action.HAND_IN: (),
 }
 _ROLES_IN_SCHOOL: dict[Action, tuple[Role, ...]] = {
@@ -116,7 +118,14 @@ _ROLES_IN_SCHOOL: dict[Action, tuple[Role, ...]] = {
     Action.KEEP_ACCOUNTS: (Role.ADMINISTRATOR,),
 }
 _OF_ONES_OWN = frozenset(
-    {Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION, Action.FILL_POCKET, Action.HAND_IN}
+    {
+        Action.SEE_PORTFOLIO,
+        Action.SEE_WORKLIST,
+        Action.SEE_SUBMISSION,
+        Action.FILL_POCKET,
+        Action.ARRANGE_PORTFOLIO,
+        Action.HAND_IN,
+    }
 )
 _IN_CASELOAD = frozenset({Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION, Action.SEE_ADJUSTMENTS, Action.KEEP_ADJUSTMENTS})
 
@@ -135,6 +144,7 @@ _BECAUSE: dict[Action, str] = {
     Action.SET_OWN_DUE: "Only the lead and co-teachers of the class set a student's own date.",
     Action.SEE_PILE: "The marking pile is for the class's lead, co-teachers and markers.",
     Action.MARK: "Only the class's lead, co-teachers and markers mark submissions.",
+    Action.ARRANGE_PORTFOLIO: "Only the student arranges their own portfolio.",
     Action.FILL_POCKET: "Only the student puts work into their own portfolio.",
     Action.HAND_IN: "Only the student hands in their own work.",
     Action.SEE_WORKLIST: "What to hand in is shown to the student it is for.",

@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import Field
 
 from coatpeg.people.schemas import AdjustmentShape, Face, KindWord, Named, NamedFace, Shape
-from coatpeg.portfolios.schemas import ArtefactShape, LogShape, PocketFileShape
+from coatpeg.portfolios.schemas import ArtefactShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
 
 StatusWord = Literal["not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"]
 
@@ -212,6 +212,8 @@ class PortfolioShape(Shape):
     met_whole: int
     wanted_whole: int
     to_hand_in: int
+    cover: CoverShape
+    pages: list[LoosePageLine]
     pockets: list[PocketLine]
 
 

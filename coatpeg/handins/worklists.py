@@ -18,6 +18,7 @@ from coatpeg.handins.situation import Situation, facts_in, situation
 from coatpeg.outlines.reading import PocketOutline, chip_data, pockets_of
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
+from coatpeg.portfolios import own
 from coatpeg.portfolios.contents import NO_CONTENT, artefact_data, inside
 from coatpeg.portfolios.dealing import version_of
 from coatpeg.portfolios.log_reading import log_data
@@ -27,7 +28,11 @@ from coatpeg.portfolios.pocket_files import file_data, files_of
 
 def readable(person: Person, portfolio_id: int, action: Action = Action.SEE_PORTFOLIO) -> Portfolio:
     """A portfolio that this person may look into."""
-    found = Portfolio.objects.filter(pk=portfolio_id).select_related("enrolment__person", "enrolment__group").first()
+    found = (
+        Portfolio.objects.filter(pk=portfolio_id)
+        .select_related("enrolment__person", "enrolment__group", "cover_picture__stored")
+        .first()
+    )
     if found is None:
         raise Gone("There is no such portfolio.", fix="Go back.")
     require_for_student(person, action, found.enrolment)
@@ -51,6 +56,8 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
         "met_whole": whole.met,
         "wanted_whole": whole.wanted,
         "to_hand_in": len(waiting),
+        "cover": own.cover_data(portfolio),
+        "pages": [{"id": one.pk, "title": one.title, "words": one.words} for one in own.pages_of(portfolio)],
         "pockets": [_line(view, pocket) for pocket in view.outline if _shown(view, pocket)],
     }
 
@@ -75,7 +82,7 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
     status = Status.WORKING if content.has_work else Status.EMPTY
     if not pocket.open_on(view.today):
         status = Status.NOT_OPEN
-    own = Standing(status, False, 0, None, False, None)
+    by_itself = Standing(status, False, 0, None, False, None)
     return {
         "id": pocket.id,
         "title": pocket.title,
@@ -86,7 +93,7 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
         "met": units.met,
         "wanted": units.wanted,
         "locked": key in view.frozen,
-        **standing_data(coat or own),
+        **standing_data(coat or by_itself),
         "due": _next_due(view, collecting),
     }
 

@@ -13,6 +13,10 @@ class Portfolio(models.Model):
     """One student's body of work in one teaching group. Its row lock orders all writes of that student's work."""
 
     enrolment = models.OneToOneField(Enrolment, models.CASCADE, related_name="portfolio")
+    cover_title = models.CharField(max_length=120, blank=True, default="")
+    cover_tint = models.PositiveSmallIntegerField(null=True, blank=True)
+    """One of the eight tints; None: the peg's."""
+    cover_picture = models.ForeignKey("Artefact", models.SET_NULL, null=True, blank=True, related_name="+")
 
 
 class StoredFile(models.Model):
@@ -108,6 +112,24 @@ class TextRevision(models.Model):
     person = models.ForeignKey(Person, models.PROTECT)
     begun_at = models.DateTimeField()
     saved_at = models.DateTimeField()
+
+
+class LoosePage(models.Model):
+    """A page of a student's own, beside the wanted pockets: never counted, never handed in."""
+
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="loose_pages")
+    title = models.CharField(max_length=120)
+    text = models.TextField(blank=True, default="")
+    words = models.PositiveIntegerField(default=0)
+    version = models.PositiveIntegerField(default=0)
+    position = models.PositiveSmallIntegerField(default=0)
+    changed_at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        """In the student's order."""
+
+        ordering = ("position", "pk")
 
 
 class LogRow(models.Model):

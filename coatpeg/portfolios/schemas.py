@@ -25,6 +25,22 @@ class ArtefactShape(Shape):
     height: int | None
 
 
+class CoverShape(Shape):
+    """A portfolio's cover; ``tint`` (0 to 7) is none where the student chose none."""
+
+    title: str
+    tint: int | None
+    picture: ArtefactShape | None
+
+
+class LoosePageLine(Shape):
+    """A loose page in the list."""
+
+    id: int
+    title: str
+    words: int
+
+
 class SavedShape(Shape):
     """What a save made of an evidence; ``note`` says what was changed on the way in."""
 

@@ -21,6 +21,7 @@ from coatpeg.outlines.api import router as outlines_router
 from coatpeg.people.api import router as people_router
 from coatpeg.portfolios.api import router as portfolios_router
 from coatpeg.portfolios.log_api import router as log_router
+from coatpeg.portfolios.own_api import router as own_router
 from coatpeg.portfolios.roster_api import router as roster_router
 from coatpeg.web.middleware import database_away
 from coatpeg.web.problems import csrf_failure, problem, response_of, signed_out, unreadable
@@ -53,6 +54,7 @@ ROUTERS = (
     gallery_router,
     portfolios_router,
     log_router,
+    own_router,
     handins_router,
     marking_router,
 )

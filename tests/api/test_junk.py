@@ -73,6 +73,7 @@ class Junk(ApiCase):
             "row_id": own.row.pk,
             "drop_id": own.drop.pk,
             "file_id": own.given.pk,
+            "page_id": own.loose.pk,
             "size": "small",
         }
 

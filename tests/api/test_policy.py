@@ -17,8 +17,8 @@ from coatpeg.handins import templates
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.outlines.models import GalleryTemplate, Pocket, Section
 from coatpeg.people.models import Adjustment, Person, RosterDrop
-from coatpeg.portfolios import enrolling, logs
-from coatpeg.portfolios.models import Evidence, LogRow, PocketFile, Portfolio
+from coatpeg.portfolios import enrolling, logs, own
+from coatpeg.portfolios.models import Evidence, LogRow, LoosePage, PocketFile, Portfolio
 from coatpeg.web.api import api
 from tests import builders
 from tests.api.case import ApiCase
@@ -44,6 +44,7 @@ class Things:
     row: LogRow
     drop: RosterDrop
     given: PocketFile
+    loose: LoosePage
 
 
 def things(name: str, prefix: str) -> Things:
@@ -82,6 +83,7 @@ def things(name: str, prefix: str) -> Things:
             group=of.group, name="list.csv", at=NOW, table={"heading": [], "rows": [["Dube"]], "columns": ["name"]}
         ),
         templates.add_file(of.lead, of.group.pk, plan.pk, ContentFile(builders.jpeg()), "plan.jpg", "directions", NOW),
+        own.add_page(portfolio.enrolment.person, portfolio.pk, "Ideas", NOW),
     )
 
 
@@ -113,6 +115,11 @@ def row_file(client: Client, t: Things) -> HttpResponse:
 def pocket_file(client: Client, t: Things) -> HttpResponse:
     file = SimpleUploadedFile("card.jpg", builders.jpeg())
     return client.post(f"/api/groups/{t.of.group.pk}/template/pockets/{t.page.pk}/files", {"file": file})
+
+
+def cover_picture(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/portfolios/{t.portfolio.pk}/cover/picture", {"file": file})
 
 
 def calendar_file(client: Client, t: Things) -> HttpResponse:
@@ -259,6 +266,14 @@ CALLS: dict[str, Call] = {
     "restore_pocket_file": send("post", GROUP + "/template/files/{t.given.pk}/restore"),
     "read_pocket_file": get("/api/pocket-files/{t.given.pk}"),
     "read_pocket_thumbnail": get("/api/pocket-files/{t.given.pk}/thumbnail"),
+    "set_cover": send("put", BOOK + "/cover", lambda t: {"title": "My term", "tint": 3}),
+    "add_cover_picture": cover_picture,
+    "add_page": send("post", BOOK + "/pages", lambda t: {"title": "Ideas"}),
+    "see_page": get("/api/pages/{t.loose.pk}"),
+    "write_loose_page": send("put", "/api/pages/{t.loose.pk}", lambda t: {"title": "A", "text": "b", "version": 0}),
+    "move_page": send("post", "/api/pages/{t.loose.pk}/move"),
+    "remove_page": send("delete", "/api/pages/{t.loose.pk}"),
+    "restore_page": send("post", "/api/pages/{t.loose.pk}/restore"),
     "add_row": send("post", LOG + "/rows", lambda t: {"values": {"a": "wet"}}),
     "change_row": send("put", "/api/rows/{t.row.pk}", lambda t: {"values": {"a": "wet"}, "version": 1}),
     "remove_row": send("delete", "/api/rows/{t.row.pk}"),

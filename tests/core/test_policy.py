@@ -18,6 +18,7 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.SEE_PORTFOLIO: ("lead co_teacher marker observer", True, True),
     Action.SEE_SUBMISSION: ("lead co_teacher marker observer", True, True),
     Action.SEE_WORKLIST: ("", True, False),
+    Action.ARRANGE_PORTFOLIO: ("", True, False),
     Action.FILL_POCKET: ("", True, False),
     Action.HAND_IN: ("", True, False),
     Action.SEE_ROSTER: ("lead co_teacher marker observer", False, False),

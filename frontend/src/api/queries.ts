@@ -65,6 +65,14 @@ export const askedQuery = (group_id: number, enrolment_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/students/{enrolment_id}/asked", { params: { path: { group_id, enrolment_id } } })),
   });
 
+/** A loose page of a student. */
+export const pageQuery = (group_id: number, page_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", "page", page_id],
+    retry: false,
+    queryFn: () => data(client.GET("/api/pages/{page_id}", { params: { path: { page_id } } })),
+  });
+
 export const staffQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "staff"],

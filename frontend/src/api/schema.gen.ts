@@ -1272,6 +1272,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{page_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Page
+         * @description A loose page.
+         */
+        get: operations["see_page"];
+        /**
+         * Write Loose Page
+         * @description Save a loose page.
+         */
+        put: operations["write_loose_page"];
+        post?: never;
+        /**
+         * Remove Page
+         * @description Take a loose page out.
+         */
+        delete: operations["remove_page"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Page
+         * @description Put a loose page elsewhere among the others.
+         */
+        post: operations["move_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Page
+         * @description Bring a loose page back.
+         */
+        post: operations["restore_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pocket-files/{file_id}": {
         parameters: {
             query?: never;
@@ -1332,6 +1400,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/cover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Cover
+         * @description Give a portfolio a cover.
+         */
+        put: operations["set_cover"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/cover/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Cover Picture
+         * @description Take in a picture for a cover.
+         */
+        post: operations["add_cover_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/feedback": {
         parameters: {
             query?: never;
@@ -1366,6 +1474,26 @@ export interface paths {
          * @description Hand in: freeze, receipt, lock.
          */
         post: operations["hand_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Page
+         * @description Add a loose page.
+         */
+        post: operations["add_page"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2382,6 +2510,32 @@ export interface components {
             to_mark: number;
         };
         /**
+         * CoverIn
+         * @description A cover: a title, one of the eight tints (none: the peg's), a picture of one's own by its id.
+         */
+        CoverIn: {
+            /** Picture */
+            picture?: number | null;
+            /** Tint */
+            tint?: number | null;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+        };
+        /**
+         * CoverShape
+         * @description A portfolio's cover; ``tint`` (0 to 7) is none where the student chose none.
+         */
+        CoverShape: {
+            picture: components["schemas"]["ArtefactShape"] | null;
+            /** Tint */
+            tint: number | null;
+            /** Title */
+            title: string;
+        };
+        /**
          * DealtStudent
          * @description A student by enrolment.
          */
@@ -3347,6 +3501,18 @@ export interface components {
             sums: components["schemas"]["LogSum"][];
         };
         /**
+         * LoosePageLine
+         * @description A loose page in the list.
+         */
+        LoosePageLine: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Words */
+            words: number;
+        };
+        /**
          * MadeShape
          * @description The id of what was made.
          */
@@ -3657,6 +3823,50 @@ export interface components {
             at?: string | null;
             /** Day */
             day: string | null;
+        };
+        /**
+         * PageIn
+         * @description A loose page and the version its writer saw.
+         */
+        PageIn: {
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * PageMoveIn
+         * @description The page to stand before; none is the end.
+         */
+        PageMoveIn: {
+            /** Before */
+            before?: number | null;
+        };
+        /**
+         * PageShape
+         * @description A loose page.
+         */
+        PageShape: {
+            /** Id */
+            id: number;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Words */
+            words: number;
+        };
+        /**
+         * PageTitleIn
+         * @description The title of a new loose page.
+         */
+        PageTitleIn: {
+            /** Title */
+            title: string;
         };
         /**
          * PasteIn
@@ -3986,6 +4196,7 @@ export interface components {
          * @description A portfolio: its pockets and how far it is filled.
          */
         PortfolioShape: {
+            cover: components["schemas"]["CoverShape"];
             group: components["schemas"]["GroupShape"];
             /** Id */
             id: number;
@@ -3995,6 +4206,8 @@ export interface components {
             met_whole: number;
             /** Mine */
             mine: boolean;
+            /** Pages */
+            pages: components["schemas"]["LoosePageLine"][];
             /** Pockets */
             pockets: components["schemas"]["PocketLine"][];
             student: components["schemas"]["NamedFace"];
@@ -6515,6 +6728,122 @@ export interface operations {
             };
         };
     };
+    see_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageShape"];
+                };
+            };
+        };
+    };
+    write_loose_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageShape"];
+                };
+            };
+        };
+    };
+    remove_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageShape"];
+                };
+            };
+        };
+    };
+    move_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageMoveIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    restore_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageShape"];
+                };
+            };
+        };
+    };
     read_pocket_file: {
         parameters: {
             query?: never;
@@ -6581,6 +6910,64 @@ export interface operations {
             };
         };
     };
+    set_cover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverShape"];
+                };
+            };
+        };
+    };
+    add_cover_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtefactShape"];
+                };
+            };
+        };
+    };
     see_feedback: {
         parameters: {
             query?: never;
@@ -6626,6 +7013,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SubmissionLine"];
+                };
+            };
+        };
+    };
+    add_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageTitleIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageShape"];
                 };
             };
         };

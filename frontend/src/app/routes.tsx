@@ -42,6 +42,10 @@ export const router = createBrowserRouter([
         lazy: () => import("../pockets/PocketsView").then((view) => ({ Component: view.PocketsView })),
       },
       {
+        path: "g/:group/portfolio/:portfolio/page/:page",
+        lazy: () => import("../pockets/PocketsView").then((view) => ({ Component: view.PocketsView })),
+      },
+      {
         path: "g/:group/portfolio/:portfolio/submission/:submission",
         lazy: () => import("../worklist/SubmissionView").then((view) => ({ Component: view.SubmissionView })),
       },

@@ -1,39 +1,49 @@
 /** My pockets: the pockets with their coats at the left, the open one at the right. Staff look in the same way. */
 import { useQuery } from "@tanstack/react-query";
-import { ArrowLeft } from "lucide-react";
+import { ArrowLeft, Palette } from "lucide-react";
+import { useState } from "react";
 import { Link, NavLink, useParams } from "react-router";
 import type { Schema } from "../api/client";
 import { portfolioQuery } from "../api/queries";
 import { useGroupId } from "../app/session";
 import { Coat } from "../ui/Coat";
 import { day } from "../ui/dates";
-import { PegPicture } from "../ui/PegPicture";
+import { PegPicture, TINTS } from "../ui/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
 import { STATUS } from "../ui/words";
+import { CoverDialog } from "./CoverDialog";
+import { LoosePages } from "./LoosePages";
+import { LoosePageView } from "./LoosePageView";
 import { PocketPage } from "./PocketPage";
 import { TEXTS } from "./texts";
 
 export function PocketsView() {
   const groupId = useGroupId();
-  const { portfolio: id, pocket } = useParams();
+  const { portfolio: id, pocket, page } = useParams();
+  const chosen = pocket ?? page;
   const portfolio = useQuery(portfolioQuery(groupId, Number(id)));
   if (portfolio.isPending) return <Waiting />;
   if (portfolio.isError) return <Failed error={portfolio.error} again={() => void portfolio.refetch()} />;
   const base = `/g/${groupId}/portfolio/${portfolio.data.id}`;
   return (
     <div className="flex min-h-0 flex-1">
-      <aside className={`w-[300px] shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${pocket ? "max-md:hidden" : ""}`}>
+      <aside className={`w-[300px] shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${chosen ? "max-md:hidden" : ""}`}>
         <Cover portfolio={portfolio.data} />
         <PocketList portfolio={portfolio.data} base={base} />
+        <LoosePages portfolio={portfolio.data} base={base} />
       </aside>
-      <div className={`min-w-0 flex-1 overflow-y-auto ${pocket ? "" : "max-md:hidden"}`}>
-        {pocket ? (
+      <div className={`min-w-0 flex-1 overflow-y-auto ${chosen ? "" : "max-md:hidden"}`}>
+        {chosen ? (
           <>
             <Link to={base} className="flex min-h-11 items-center gap-2 px-4 font-semibold text-in md:hidden">
               <ArrowLeft aria-hidden size={18} />
               {portfolio.data.mine ? "My pockets" : TEXTS.pockets}
             </Link>
-            <PocketPage key={pocket} groupId={groupId} portfolio={portfolio.data.id} pocketId={Number(pocket)} mine={portfolio.data.mine} />
+            {page ? (
+              <LoosePageView key={page} groupId={groupId} pageId={Number(page)} mine={portfolio.data.mine} base={base} />
+            ) : (
+              <PocketPage key={pocket} groupId={groupId} portfolio={portfolio.data.id} pocketId={Number(pocket)} mine={portfolio.data.mine} />
+            )}
           </>
         ) : (
           <Next portfolio={portfolio.data} base={base} />
@@ -44,18 +54,26 @@ export function PocketsView() {
 }
 
 function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
-  const { student, met, wanted } = portfolio;
+  const { student, met, wanted, cover } = portfolio;
+  const [editing, setEditing] = useState(false);
   return (
-    <div className="border-b border-line p-4">
+    <div className={`border-b border-line p-4 ${cover.tint === null ? "" : (TINTS[cover.tint] ?? "")}`}>
+      {cover.picture && <img src={`/api/artefacts/${cover.picture.id}/thumbnails/large`} alt="" className="mb-3 h-28 w-full rounded-md object-cover" />}
       <div className="flex items-center gap-3">
         <PegPicture picture={student.picture} tint={student.tint} size={48} />
-        <div className="min-w-0">
-          <p className="text-lg leading-6 font-bold break-words">{student.given_name}’s portfolio</p>
-          <p className="text-ink-soft">{portfolio.mine ? portfolio.group.name : student.full_name}</p>
+        <div className="min-w-0 flex-1 text-ink">
+          <p className="text-lg leading-6 font-bold break-words">{cover.title || `${student.given_name}’s portfolio`}</p>
+          <p>{portfolio.mine ? portfolio.group.name : student.full_name}</p>
         </div>
+        {portfolio.mine && (
+          <button type="button" aria-label={TEXTS.cover} title={TEXTS.cover} onClick={() => setEditing(true)} className="-mr-2 flex size-11 shrink-0 items-center justify-center rounded-md text-ink-soft hover:bg-ground">
+            <Palette aria-hidden size={18} />
+          </button>
+        )}
       </div>
+      {editing && <CoverDialog portfolio={portfolio} onClose={() => setEditing(false)} />}
       {wanted > 0 && (
-        <p className="mt-3 text-ink-soft">
+        <p className="mt-3 text-ink">
           <span aria-hidden className="mb-1 block h-2 overflow-hidden rounded-full bg-line">
             <span className="block h-full bg-in" style={{ width: `${(100 * met) / wanted}%` }} />
           </span>

@@ -1,6 +1,12 @@
 /** The words of the student's pockets. */
 export const TEXTS = {
   pockets: "Pockets",
+  ownPages: "Pages of my own",
+  addPage: "New page",
+  newPage: "New page",
+  pageTitle: "Title of the page",
+  pageText: "Your text",
+  cover: "Change the cover",
   inPockets: "things in their pockets",
   addPicture: "Add a picture or file",
   addLink: "Paste a link",

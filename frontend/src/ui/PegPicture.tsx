@@ -1,7 +1,7 @@
-/** The small picture and tint that mark a student's peg. */
+/** The small picture and tint that mark a student's peg; the eight tints, each readable with its ink. */
 import { PEG_ICONS } from "./pegIcons.gen";
 
-const TINTS = [
+export const TINTS = [
   "bg-tint-0 text-tint-0-ink",
   "bg-tint-1 text-tint-1-ink",
   "bg-tint-2 text-tint-2-ink",

@@ -1,0 +1,119 @@
+"""A student's cover and loose pages."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import File, Router, Status
+from ninja.files import UploadedFile
+from pydantic import Field
+
+from coatpeg.core.policy import Action
+from coatpeg.people.requests import now, person_of
+from coatpeg.people.schemas import Shape
+from coatpeg.portfolios import own
+from coatpeg.portfolios.contents import artefact_data
+from coatpeg.portfolios.models import LoosePage
+from coatpeg.portfolios.schemas import ArtefactShape, CoverShape
+
+router = Router(tags=["portfolios"])
+ARRANGE = {"x-action": Action.ARRANGE_PORTFOLIO.name}
+LOOK = {"x-action": Action.SEE_PORTFOLIO.name}
+
+
+class CoverIn(Shape):
+    """A cover: a title, one of the eight tints (none: the peg's), a picture of one's own by its id."""
+
+    title: str = ""
+    tint: int | None = None
+    picture: int | None = None
+
+
+class PageTitleIn(Shape):
+    """The title of a new loose page."""
+
+    title: str
+
+
+class PageIn(PageTitleIn):
+    """A loose page and the version its writer saw."""
+
+    text: str
+    version: int = Field(ge=0)
+
+
+class PageMoveIn(Shape):
+    """The page to stand before; none is the end."""
+
+    before: int | None = None
+
+
+class PageShape(Shape):
+    """A loose page."""
+
+    id: int
+    title: str
+    text: str
+    words: int
+    version: int
+
+
+def _page(page: LoosePage) -> PageShape:
+    return PageShape(id=page.pk, title=page.title, text=page.text, words=page.words, version=page.version)
+
+
+@router.put("/portfolios/{portfolio_id}/cover", response=CoverShape, operation_id="set_cover", openapi_extra=ARRANGE)
+def set_cover(request: HttpRequest, portfolio_id: int, body: CoverIn) -> Any:
+    """Give a portfolio a cover."""
+    return own.cover_data(own.set_cover(person_of(request), portfolio_id, body.title, body.tint, body.picture, now()))
+
+
+@router.post(
+    "/portfolios/{portfolio_id}/cover/picture",
+    response=ArtefactShape,
+    operation_id="add_cover_picture",
+    openapi_extra=ARRANGE,
+)
+def add_cover_picture(request: HttpRequest, portfolio_id: int, file: File[UploadedFile]) -> Any:
+    """Take in a picture for a cover."""
+    return artefact_data(own.keep_cover_picture(person_of(request), portfolio_id, file, file.name or "", now()))
+
+
+@router.post(
+    "/portfolios/{portfolio_id}/pages", response={201: PageShape}, operation_id="add_page", openapi_extra=ARRANGE
+)
+def add_page(request: HttpRequest, portfolio_id: int, body: PageTitleIn) -> Any:
+    """Add a loose page."""
+    return Status(201, _page(own.add_page(person_of(request), portfolio_id, body.title, now())))
+
+
+@router.get("/pages/{page_id}", response=PageShape, operation_id="see_page", openapi_extra=LOOK)
+def see_page(request: HttpRequest, page_id: int) -> Any:
+    """A loose page."""
+    return _page(own.readable_page(person_of(request), page_id))
+
+
+@router.put("/pages/{page_id}", response=PageShape, operation_id="write_loose_page", openapi_extra=ARRANGE)
+def write_loose_page(request: HttpRequest, page_id: int, body: PageIn) -> Any:
+    """Save a loose page."""
+    return _page(own.write_page(person_of(request), page_id, body.title, body.text, body.version, now()))
+
+
+@router.delete("/pages/{page_id}", response=PageShape, operation_id="remove_page", openapi_extra=ARRANGE)
+def remove_page(request: HttpRequest, page_id: int) -> Any:
+    """Take a loose page out."""
+    return _page(own.set_removed(person_of(request), page_id, now(), removed=True))
+
+
+@router.post("/pages/{page_id}/restore", response=PageShape, operation_id="restore_page", openapi_extra=ARRANGE)
+def restore_page(request: HttpRequest, page_id: int) -> Any:
+    """Bring a loose page back."""
+    return _page(own.set_removed(person_of(request), page_id, now(), removed=False))
+
+
+@router.post("/pages/{page_id}/move", response={204: None}, operation_id="move_page", openapi_extra=ARRANGE)
+def move_page(request: HttpRequest, page_id: int, body: PageMoveIn) -> Any:
+    """Put a loose page elsewhere among the others."""
+    own.move_page(person_of(request), page_id, body.before, now())
+    return Status(204, None)

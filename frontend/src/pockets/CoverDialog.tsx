@@ -1,0 +1,98 @@
+/** The cover of one's own portfolio: a title, a colour, a picture. */
+import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { ImagePlus } from "lucide-react";
+import { useRef, useState } from "react";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { upload } from "../api/upload";
+import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
+import { TINTS } from "../ui/PegPicture";
+import { useReturnFocus } from "../ui/useReturnFocus";
+
+interface Props {
+  portfolio: Schema["PortfolioShape"];
+  onClose: () => void;
+}
+
+export function CoverDialog({ portfolio, onClose }: Props) {
+  useReturnFocus();
+  const queries = useQueryClient();
+  const { cover } = portfolio;
+  const [title, setTitle] = useState(cover.title);
+  const [tint, setTint] = useState(cover.tint);
+  const [picture, setPicture] = useState(cover.picture);
+  const chooser = useRef<HTMLInputElement>(null);
+  const path = { params: { path: { portfolio_id: portfolio.id } } };
+  const add = useMutation({
+    mutationFn: (file: File) => upload<Schema["ArtefactShape"]>(`/api/portfolios/${portfolio.id}/cover/picture`, file),
+    onSuccess: setPicture,
+  });
+  const save = useMutation({
+    mutationFn: () => data(client.PUT("/api/portfolios/{portfolio_id}/cover", { ...path, body: { title, tint, picture: picture?.id ?? null } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ["group", portfolio.group.id] });
+      onClose();
+    },
+  });
+  const error = save.error ?? add.error;
+  return (
+    <Dialog open onClose={onClose} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
+      <div className="fixed inset-0 flex items-center justify-center overflow-y-auto p-4">
+        <DialogPanel className="flex w-full max-w-lg flex-col gap-4 rounded-lg bg-paper p-6 text-base text-ink shadow-lg">
+          <DialogTitle className="text-xl">The cover of your portfolio</DialogTitle>
+          <label className="font-bold">
+            Title
+            <input value={title} maxLength={120} placeholder={`${portfolio.student.given_name}’s portfolio`} onChange={(event) => setTitle(event.target.value)} className="mt-1 block min-h-11 w-full rounded-md border border-control px-3 font-normal" />
+          </label>
+          <fieldset>
+            <legend className="font-bold">Colour</legend>
+            <div className="mt-1 flex flex-wrap gap-2">
+              {TINTS.map((classes, at) => (
+                <label key={classes} className={`flex size-11 cursor-pointer items-center justify-center rounded-md border-2 has-focus-visible:outline-3 has-focus-visible:outline-in ${classes} ${tint === at ? "border-ink" : "border-transparent"}`}>
+                  <input type="radio" name="tint" className="sr-only" checked={tint === at} aria-label={`Colour ${at + 1}`} onChange={() => setTint(at)} />
+                  {tint === at && <span aria-hidden className="size-3 rounded-full bg-ink" />}
+                </label>
+              ))}
+            </div>
+          </fieldset>
+          <div className="flex flex-wrap items-center gap-3">
+            {picture && <img src={`/api/artefacts/${picture.id}/thumbnails/small`} alt={picture.title} className="h-20 rounded-md object-cover" />}
+            <input
+              ref={chooser}
+              type="file"
+              accept="image/*"
+              hidden
+              aria-label="Picture of the cover"
+              onChange={(event) => {
+                const file = event.target.files?.[0];
+                if (file) add.mutate(file);
+                event.target.value = "";
+              }}
+            />
+            <Button big icon={<ImagePlus aria-hidden size={18} />} disabled={add.isPending} onClick={() => chooser.current?.click()}>
+              {add.isPending ? "On its way …" : picture ? "Another picture" : "Add a picture"}
+            </Button>
+            {picture && (
+              <Button big look="quiet" onClick={() => setPicture(null)}>
+                No picture
+              </Button>
+            )}
+          </div>
+          {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
+          <div className="flex flex-wrap gap-2">
+            <Button look="main" big disabled={save.isPending} onClick={() => save.mutate()}>
+              Keep the cover
+            </Button>
+            <Button big onClick={onClose}>
+              Cancel
+            </Button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

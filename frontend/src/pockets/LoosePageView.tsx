@@ -1,0 +1,105 @@
+/** One of a student's own pages: its title and its text. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Trash2 } from "lucide-react";
+import { useCallback, useState } from "react";
+import { useNavigate } from "react-router";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { pageQuery } from "../api/queries";
+import { usePersonId, useSession } from "../app/session";
+import { Notice } from "../ui/Notice";
+import { Reflection } from "../ui/Reflection";
+import { useSay } from "../ui/Toasts";
+import { Failed, Waiting } from "../ui/Waiting";
+import { TEXTS } from "./texts";
+import { WritingField } from "./WritingField";
+
+interface Props {
+  groupId: number;
+  pageId: number;
+  mine: boolean;
+  base: string;
+}
+
+export function LoosePageView({ groupId, pageId, mine, base }: Props) {
+  const page = useQuery(pageQuery(groupId, pageId));
+  if (page.isPending) return <Waiting />;
+  if (page.isError) return <Failed error={page.error} again={() => void page.refetch()} />;
+  return <Opened page={page.data} groupId={groupId} mine={mine} base={base} />;
+}
+
+function Opened({ page, groupId, mine, base }: { page: Schema["PageShape"] } & Omit<Props, "pageId">) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const say = useSay();
+  const person = usePersonId();
+  const { text_limit: limit } = useSession();
+  const [title, setTitle] = useState(page.title);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const path = { params: { path: { page_id: page.id } } };
+  const fresh = useCallback(() => queries.invalidateQueries({ queryKey: ["group", groupId, "portfolio"] }), [groupId, queries]);
+  const save = useCallback(
+    async (text: string, version: number) => {
+      const saved = await data(client.PUT("/api/pages/{page_id}", { params: { path: { page_id: page.id } }, body: { title: page.title, text, version }, keepalive: text.length < 15_000 }));
+      await fresh();
+      return saved;
+    },
+    [fresh, page.id, page.title],
+  );
+  const rename = async () => {
+    const tidy = title.trim();
+    if (!tidy || tidy === page.title) return setTitle(page.title);
+    try {
+      await data(client.PUT("/api/pages/{page_id}", { ...path, body: { title: tidy, text: page.text, version: page.version } }));
+      await fresh();
+    } catch (error) {
+      setProblem(error instanceof Problem ? error : null);
+    }
+  };
+  const takeOut = async () => {
+    // Left first: a page that is gone is not asked for again.
+    await navigate(base);
+    try {
+      await data(client.DELETE("/api/pages/{page_id}", path));
+    } catch (error) {
+      return say(error instanceof Problem ? error.title : "The page could not be taken out.");
+    }
+    await fresh();
+    say(`“${page.title}” was taken out.`, () => void data(client.POST("/api/pages/{page_id}/restore", path)).finally(fresh));
+  };
+  return (
+    <article className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
+      <div className="flex items-start gap-2">
+        {mine ? (
+          <h1 className="min-w-0 flex-1">
+            <input
+              aria-label={TEXTS.pageTitle}
+              value={title}
+              maxLength={120}
+              onChange={(event) => setTitle(event.target.value)}
+              onBlur={() => void rename()}
+              onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+              className="w-full rounded-sm border-b border-control bg-transparent px-1 py-1 text-2xl font-bold"
+            />
+          </h1>
+        ) : (
+          <h1 className="min-w-0 flex-1 text-2xl break-words">{page.title}</h1>
+        )}
+        {mine && (
+          <button type="button" aria-label={`${TEXTS.remove}: ${page.title}`} title={TEXTS.remove} onClick={() => void takeOut()} className="flex size-11 shrink-0 items-center justify-center rounded-md text-ink-soft hover:bg-ground">
+            <Trash2 aria-hidden size={18} />
+          </button>
+        )}
+      </div>
+      {problem && <Notice title={problem.title} fix={problem.fix} />}
+      <div className="rounded-lg border border-edge bg-paper p-4">
+        {mine ? (
+          <WritingField name={`loose/${page.id}`} person={person} label={TEXTS.pageText} server={page} writable length={{ measure: "", least: 1, most: null }} limit={limit} rows={10} save={save} />
+        ) : (
+          <Reflection text={page.text} title={page.title} />
+        )}
+      </div>
+    </article>
+  );
+}
