@@ -12,7 +12,7 @@ from django.utils import timezone
 from coatpeg.core.policy import Role
 from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term, WorkingGroup
 from coatpeg.portfolios import dealing
-from demo import building, names, others
+from demo import building, extras, names, others
 from demo.building import Days, Kept
 from demo.plot import SECTIONS, ZONE, Student, plan_handins
 from demo.term import live
@@ -90,12 +90,15 @@ def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: C
     for pocket in pockets.values():
         dealing.deal(pocket, group.pk, days.today)
     start = datetime.combine(days.monday, time(8), tzinfo=UTC) - timedelta(days=3)
+    extras.given(team["okafor"], group.pk, pockets, start)
     handins = plan_handins(team["okafor"], group.pk, days, pockets, periods, start)
     for place, kept in enumerate(students):
         if place not in (JOINED_LATE, LEFT_EARLY):
             live(Student(kept, place, days, team["okafor"]), handins, pockets, now)
         if place % 14 == 13:
             say(f"  {place + 1} of {count} portfolios")
+    extras.made_ones_own(students, now - timedelta(days=3))
+    extras.waiting_list(group, students, now)
     return students
 
 

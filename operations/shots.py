@@ -53,6 +53,33 @@ def _template(page: Page) -> None:
     page.get_by_role("status", name="What saving means").wait_for()
 
 
+def _units(page: Page) -> None:
+    page.get_by_role("banner").get_by_role("button", name=re.compile("8 Plot")).click()
+    page.get_by_role("option", name="Stage crew").click()
+    page.get_by_role("link", name="Template").click()
+    page.get_by_role("button", name=re.compile("^Units")).click()
+    page.get_by_role("heading", name=re.compile("^Units of")).wait_for()
+
+
+def _versions(page: Page) -> None:
+    page.get_by_role("link", name="Template").click()
+    page.get_by_role("navigation", name="Outline of the template").get_by_role("button", name=re.compile("^Q2")).click()
+    page.get_by_role("listitem", name="Version 1").get_by_role("button", name=re.compile("student")).click()
+    page.get_by_role("listitem", name="Version 2").scroll_into_view_if_needed()
+
+
+def _log(page: Page) -> None:
+    page.get_by_role("link", name=re.compile("^Crop log")).first.click()
+    page.get_by_role("region", name="Added up").scroll_into_view_if_needed()
+
+
+def _joined(page: Page) -> None:
+    page.get_by_role("link", name="Set-up").click()
+    table = page.get_by_role("table", name="Class list")
+    table.get_by_role("link", name=re.compile("^since")).nth(4).click()
+    page.get_by_role("region", name="Asked for", exact=True).wait_for()
+
+
 PASTED = """Surname\tForename\tE-mail\tNumber\tPeriod
 Dube\tThandi\t\t\tP3
 Ellery\tJosh\tjosh@larkfield.example\t\tP4
@@ -86,6 +113,10 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "hand-ins": ("okafor", DESK, _handins),
     "template": ("okafor", DESK, _template),
     "set-up": ("okafor", DESK, _list),
+    "units": ("marsh", DESK, _units),
+    "versions": ("okafor", DESK, _versions),
+    "class-list": ("okafor", DESK, _joined),
+    "log-tablet": ("josh", TABLET, _log),
     "caseload": ("lindqvist", DESK, _caseload),
     "calendar": ("bright", DESK, _calendar),
     "my-pockets": ("josh", DESK, _pocket),

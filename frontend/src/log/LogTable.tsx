@@ -25,11 +25,11 @@ export function LogTable({ log, editing = null, form, onEdit, onRemove }: Props)
           <thead>
             <tr className="border-b border-edge text-left text-sm">
               {columns.map((one) => (
-                <th key={one.key} scope="col" className={`px-3 py-2 font-bold ${one.type === "number" ? "text-right" : ""}`}>
+                <th key={one.key} scope="col" className={`px-2 py-2 font-bold first:pl-3 lg:px-3 ${one.type === "number" ? "text-right" : ""}`}>
                   {heading(one)}
                 </th>
               ))}
-              <th scope="col" className="px-3 py-2">
+              <th scope="col" className="py-2">
                 <span className="sr-only">State</span>
               </th>
             </tr>
@@ -45,11 +45,11 @@ export function LogTable({ log, editing = null, form, onEdit, onRemove }: Props)
               ) : (
                 <tr key={row.id} className="border-b border-line align-top last:border-0">
                   {columns.map((one) => (
-                    <td key={one.key} className={`px-3 py-2 break-words ${one.type === "number" ? "figures text-right" : one.type === "long_text" ? "min-w-48" : one.type === "date" ? "whitespace-nowrap" : ""}`}>
+                    <td key={one.key} className={`px-2 py-2 break-words first:pl-3 lg:px-3 ${one.type === "number" ? "figures text-right" : one.type === "long_text" ? "min-w-48" : one.type === "date" ? "whitespace-nowrap" : ""}`}>
                       <Cell column={one} row={row} log={log} />
                     </td>
                   ))}
-                  <td className="px-2 py-1 text-right whitespace-nowrap">
+                  <td className="py-1 pr-1 text-right whitespace-nowrap">
                     <RowState row={row} />
                     {actions && !row.locked && <Acts row={row} onEdit={onEdit} onRemove={onRemove} />}
                   </td>

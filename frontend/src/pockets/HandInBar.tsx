@@ -43,11 +43,12 @@ export function dueWords(handin: Pick<HandIn, "status" | "due" | "due_time" | "d
   return `${when}, in ${plural(handin.due_in, "school day")}`;
 }
 
-function plain(missing: number, again: boolean): string {
+function plain(missing: number, again: boolean, rows: boolean): string {
   if (missing > 0) {
     const open = missing === 1 ? "One thing is still open" : `${missing} things are still open`;
     return `You can hand in now. ${open}; your teacher will see that.`;
   }
+  if (rows) return "Everything is here. The rows that are in it now stay as they are; new ones stay possible.";
   return again
     ? "Everything is here. Your teacher gets it again; the pocket is locked until they have looked."
     : "Everything is here. After handing in you can read it, and it opens again if it is sent back.";
@@ -107,7 +108,7 @@ export function HandInBar({ handin, groupId, portfolio, missing, uploading, name
           <p className="min-w-56 flex-1 text-base text-ink-soft">
             {uploading > 0
               ? `${plural(uploading, "file")} still coming up; then you can hand in.`
-              : plain(missing, handin.status === "sent_back")}
+              : plain(missing, handin.status === "sent_back", rows)}
           </p>
         </div>
       )}

@@ -63,7 +63,7 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
   return (
     <article className="mx-auto flex w-full max-w-5xl flex-col gap-4 p-6 max-sm:p-4">
       <Head pocket={pocket} asked={asked} />
-      <GivenFiles files={pocket.files} />
+      <GivenFiles files={pocket.files.filter((one) => one.role === "directions" || !mine || pocket.writable)} />
       {pocket.opens && <p className="text-base">This pocket opens on {day(pocket.opens)}.</p>}
       <Chips chips={pocket.chips} />
       {(pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}

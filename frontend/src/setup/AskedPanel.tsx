@@ -95,15 +95,17 @@ function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartPr
   const error = ask.error ?? excuse.error;
   const asked = line.status !== "not_asked";
   return (
-    <li className="py-2">
-      <p className="font-semibold break-words">{line.title}</p>
-      <p className="text-ink-soft">
-        {line.due ? `due ${day(line.due)}` : "no due date"}
-        {line.own_due && ", their own date"}
-        {asked && ` · ${STATUS[line.status].toLowerCase()}`}
-      </p>
+    <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1 py-2">
+      <div className="min-w-0">
+        <p className="font-semibold break-words">{line.title}</p>
+        <p className="text-ink-soft">
+          {line.due ? `due ${day(line.due)}` : "no due date"}
+          {line.own_due && ", their own date"}
+          {asked && ` · ${STATUS[line.status].toLowerCase()}`}
+        </p>
+      </div>
       {may && chosen === null && (
-        <div className="mt-1 flex flex-wrap gap-2">
+        <div className="flex flex-wrap gap-2">
           {!asked && <Button onClick={() => setChosen("")}>Ask all the same</Button>}
           {asked && line.own_due && <Button onClick={() => ask.mutate(null)}>As for everybody</Button>}
           {asked && (
