@@ -155,8 +155,33 @@ def changes(old: Document, new: Document) -> tuple[Novelty, ...]:
             found.append(Novelty(News.ADDED, key, plan.title, section))
         elif fields := _differing(before[key][1], plan):
             found.append(Novelty(News.CHANGED, key, plan.title, section, fields))
+    found += _units_changed(old, new)
     gone = [Novelty(News.GONE, key, plan.title, section) for key, (section, plan) in before.items() if key not in after]
     return (*found, *gone)
+
+
+def _units_changed(old: Document, new: Document) -> Iterator[Novelty]:
+    """Sections that repeat for other units, or units with other questions, than before; ``key`` is the section's."""
+    before = {section.key: _published(section.units) for section in old}
+    for section in new:
+        if section.repeats and _published(section.units) != before.get(section.key, ()):
+            yield Novelty(News.CHANGED, section.key, section.title, section.title, ("units",))
+
+
+def _published(units: Sequence[Unit]) -> tuple[Unit, ...]:
+    """Units without their days, which belong to a class's calendar."""
+    return tuple(replace(one, opens=None) for one in units)
+
+
+def section_in(document: Document, key: str) -> KeyedSection | None:
+    """A section of a document by key."""
+    return next((section for section in document if section.key == key), None)
+
+
+def with_own_days(units: Sequence[Unit], own: Sequence[Unit]) -> tuple[Unit, ...]:
+    """Units of a newer version, those that a class has already with the class's own days."""
+    days = {one.key: one.opens for one in own}
+    return tuple(replace(one, opens=days.get(one.key)) for one in units)
 
 
 def _by_key(document: Document) -> Iterator[tuple[str, tuple[str, PocketPlan]]]:

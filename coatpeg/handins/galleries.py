@@ -8,12 +8,12 @@ from typing import Any
 
 from coatpeg.core.calendar import SchoolCalendar, Term
 from coatpeg.core.errors import Gone, Invalid
-from coatpeg.core.gallery import News, from_data, moved_by_week, pocket_in
+from coatpeg.core.gallery import News, from_data, moved_by_week, pocket_in, section_in, with_own_days
 from coatpeg.core.policy import Action
 from coatpeg.handins import reach
 from coatpeg.handins.models import HandIn, HandInPeriod
 from coatpeg.handins.templates import editing_template
-from coatpeg.outlines import editing, gallery
+from coatpeg.outlines import editing, gallery, repeating
 from coatpeg.outlines.models import GalleryVersion, Pocket, Template, Unit
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
@@ -85,6 +85,15 @@ def bring_in(person: Person, group_id: int, key: str, now: datetime) -> None:
         novelty = next((one for one in found if one.key == key), None)
         if newest is None or novelty is None:
             raise Gone("This change is in the class already.", fix="Load the template again.")
+        section = section_in(from_data(newest.document), key)
+        if section is not None:
+            row = gallery.place_for(template, section)
+            repeating.write_units(row, with_own_days(section.units, repeating.units_of(row)))
+            row.version += 1
+            row.save(update_fields=["version"])
+            reach.relay(doing, group_id, row)
+            doing.record("change_brought_in", group_id, section=row.pk)
+            return
         pocket = Pocket.objects.filter(section__template=template, key=key).first()
         named = pocket_in(from_data(newest.document), key)
         if novelty.what is News.GONE and pocket is not None:

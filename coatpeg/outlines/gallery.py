@@ -16,7 +16,9 @@ from coatpeg.core.gallery import (
     changes,
     from_data,
     pocket_in,
+    section_in,
     to_data,
+    with_own_days,
 )
 from coatpeg.core.names import full, search_key
 from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan
@@ -175,6 +177,10 @@ def news(template: Template) -> tuple[GalleryVersion | None, tuple[Novelty, ...]
 def _has_it(template: Template, novelty: Novelty, document: Document) -> bool:
     """Whether a class's template stands as the newer version has it."""
     pocket = Pocket.objects.filter(section__template=template, key=novelty.key).first()
+    section = section_in(document, novelty.key)
+    if section is not None:
+        row = template.sections.filter(key=novelty.key, repeats=True).first()
+        return row is not None and repeating.units_of(row) == with_own_days(section.units, repeating.units_of(row))
     if novelty.what is News.GONE:
         return pocket is None or pocket.retired_at is not None
     named = pocket_in(document, novelty.key)

@@ -12,8 +12,9 @@ from coatpeg.core.errors import CoatPegError, Refused, Stale
 from coatpeg.core.filling import PocketKind
 from coatpeg.core.outline_plan import PocketPlan
 from coatpeg.core.policy import Role
+from coatpeg.core.repeat import Unit
 from coatpeg.core.roster_table import Column
-from coatpeg.handins import calendars, galleries, templates
+from coatpeg.handins import calendars, galleries, repeats, templates
 from coatpeg.handins.models import Submission
 from coatpeg.outlines.models import GalleryVersion, Pocket
 from coatpeg.people import adjustments, cards, staffing
@@ -151,6 +152,22 @@ class Templates(RaceCase):
         self.assertEqual(results, [None, None])
         places = list(Pocket.objects.values_list("position", flat=True))
         self.assertEqual(len(set(places)), 4)
+
+    def test_units_previewed_and_saved_by_two_people_wait_for_each_other(self) -> None:
+        self.plot.student("thandi")
+        group = self.plot.group.pk
+        section = templates.add_section(self.plot.lead, group, "Unit", NOW, repeats=True)
+        templates.add_pocket(self.plot.lead, group, section, PocketPlan("Diary", PocketKind.PAGE), NOW)
+        units = [Unit(f"u{number}", f"Unit {number}") for number in range(5)]
+        results = at_once(
+            lambda: repeats.preview(self.plot.lead, group, section, units, NOW),
+            lambda: repeats.set_units(self.co, group, section, units, 1, NOW),
+            lambda: repeats.preview(self.co, group, section, units, NOW),
+            lambda: repeats.set_units(self.plot.lead, group, section, units[:2], 1, NOW),
+        )
+        told = [one for one in results if isinstance(one, Exception)]
+        self.assertEqual([type(one) for one in told], [Stale], results)
+        self.assertIn(Pocket.objects.exclude(pattern=None).count(), (2, 5))
 
     def test_published_by_two_people_is_one_template_in_two_versions(self) -> None:
         self.plot.pocket()

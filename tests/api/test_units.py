@@ -200,6 +200,20 @@ class Copies(UnitCase):
         self.ok(forge.lead, "POST", f"/groups/{forge.group.pk}/template/news/bring", {"key": state["news"][0]["key"]})
         theirs = Pocket.objects.get(section__template=forge.template, title="Who needs it?")
         self.assertEqual(theirs.artefacts, 3)
+        # Then it has another unit and another question; the class's own days stay.
+        Unit.objects.filter(pattern__template=forge.template, key="water").update(opens="2026-12-01")
+        asked = [*WATER["questions"], {"key": "w3", "text": "Who pays for it?"}]
+        self.units(SOIL, {**WATER, "questions": asked}, {"key": "light", "title": "Light"})
+        self.lead("PUT", "/gallery", {"title": "Units"})
+        path = f"/groups/{forge.group.pk}/template"
+        (news,) = self.ok(forge.lead, "GET", f"{path}/gallery")["news"]
+        self.assertEqual((news["what"], news["title"], news["fields"]), ("changed", "Unit", ["units"]))
+        self.ok(forge.lead, "POST", f"{path}/news/bring", {"key": news["key"]})
+        titles = Section.objects.filter(template=forge.template).values_list("title", flat=True)
+        self.assertEqual(list(titles)[-3:], ["Soil", "Water", "Light"])
+        brought = Pocket.objects.get(section__template=forge.template, title="Who pays for it?")
+        self.assertEqual(str(brought.opens), "2026-12-01")
+        self.assertEqual(self.ok(forge.lead, "GET", f"{path}/gallery")["news"], [])
         bench = klass("7 Bench", "bench")
         builders.StaffRole.objects.create(group=self.plot.group, person=bench.lead, role="observer")
         body = {"source": self.plot.group.pk, "handins": True}
