@@ -50,7 +50,7 @@ def _template(page: Page) -> None:
     outline = page.get_by_role("navigation", name="Outline of the template")
     outline.get_by_role("button", name=re.compile("^Recipe card")).click()
     page.get_by_label("artefacts", exact=True).fill("3")
-    page.get_by_role("status", name="What saving means").wait_for()
+    page.get_by_role("status", name="What saving means").get_by_text("more of").wait_for()
 
 
 def _units(page: Page) -> None:

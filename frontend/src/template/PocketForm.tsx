@@ -64,6 +64,8 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
     if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", "Date", true)]);
     form.setValue("kind", kind);
   };
+  // What it means is said of what stands in the form now, never of what stood there a moment ago.
+  const current = impact.data && !impact.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
   const problem = save.error ?? (changed ? impact.error : null);
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
@@ -134,7 +136,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
         {may && (
           <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
             {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
-            {changed && impact.data && !problem && <Means impact={impact.data} />}
+            {changed && !problem && (current ? <Means impact={impact.data} /> : <p className="p-3 text-quiet">{TEXTS.workingOut}</p>)}
             <div className="flex flex-wrap items-center gap-2">
               <More pocket={pocket} edits={edits} />
               <span className="flex-1" />

@@ -60,6 +60,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
       say(`${plural(sent.units.length, "unit")} laid out in every portfolio.`, sent.version === section.version ? () => save.mutate(before) : undefined);
     },
   });
+  const current = meaning.data && !meaning.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
   const problem = save.error ?? (changed ? meaning.error : null);
   return (
     <form
@@ -119,7 +120,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
       {may && (
         <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
           {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
-          {changed && meaning.data && !problem && <Meaning told={meaning.data} />}
+          {changed && !problem && (current ? <Meaning told={meaning.data} /> : <p className="p-3 text-quiet">{TEXTS.workingOut}</p>)}
           <div className="flex justify-end gap-2">
             <Button className="min-h-9" disabled={!changed} onClick={() => form.reset(fieldsOf(section))}>
               {TEXTS.asWas}

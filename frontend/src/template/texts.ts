@@ -36,6 +36,7 @@ export const TEXTS = {
   restore: "Bring it back",
   remove: "Take it away",
   preview: "Preview",
+  workingOut: "Working out what it means …",
 } as const;
 
 /** What a pocket asks for, in a few words. */
