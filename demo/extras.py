@@ -10,9 +10,13 @@ from django.core.files.base import ContentFile
 from coatpeg.handins import templates
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Person, RosterDrop, TeachingGroup
-from coatpeg.portfolios import own
+from coatpeg.portfolios import commands, comments, looks, own, show, texts, written
+from coatpeg.portfolios import files as files_of
+from coatpeg.portfolios import spoken as saying
+from coatpeg.portfolios.models import Artefact
 from demo.building import Kept
 from demo.drawing import drawn
+from demo.media import report, spoken, table
 
 TITLES = ("My term in the garden", "Plot to plate", "Dig, sow, cook", "What grew and what did not", "Bed 4")
 PAGES = (
@@ -56,6 +60,79 @@ def made_ones_own(students: list[Kept], at: datetime) -> None:
         for minutes, (title, text) in enumerate(PAGES):
             page = own.add_page(one.person, one.portfolio.pk, title, at + timedelta(minutes=minutes))
             own.write_page(one.person, page.pk, title, text, 0, at + timedelta(minutes=minutes + 10))
+
+
+def every_kind(students: list[Kept], pockets: dict[str, Pocket], at: datetime) -> None:
+    """In the pocket of the harvest, what is no photo: a report, a table, a recording, a text.
+
+    Some said instead of written.
+    """
+    harvest, menu = pockets["Q3 · What is a good harvest?"], pockets["Menu"]
+    paragraphs = [
+        "We dug at three places and let the soil stand in a jar of water for two days.",
+        "Bed 2 has the most sand. The water runs through it in four minutes.",
+        "Bed 5 holds the water longest, so the celery goes there.",
+    ]
+    files = (
+        ("soil report.pdf", report("What our soil is made of", paragraphs)),
+        ("harvest so far.xlsx", table("Harvest", [["Crop", "Bed", "Grams"], ["Beans", 2, 640], ["Chard", 4, 1250]])),
+        ("what I learned.wav", spoken()),
+    )
+    for place, one in enumerate(_still_there(students)[:12]):
+        person, portfolio = one.person, one.portfolio.pk
+        when = at + timedelta(minutes=7 * place)
+        if place % 3 == 0:
+            made = written.add_text(person, portfolio, harvest.pk, "What I think", when)
+            assert made.artefact_id is not None
+            draft = texts.Draft("", 0, THOUGHTS)
+            written.write(person, made.artefact_id, draft, when + timedelta(minutes=4))
+        else:
+            name, data = files[place % 3]
+            evidence, _ = commands.add_file(person, portfolio, harvest.pk, ContentFile(data), name, when)
+            if place % 2:
+                kept = files_of.keep(ContentFile(spoken(1.5)), "said.wav")
+                saying.say(person, evidence.pk, kept, "said.wav", when + timedelta(minutes=5))
+        if place < 3:
+            artefact = Artefact.objects.filter(
+                portfolio=one.portfolio, kind="picture", evidence__removed_at=None
+            ).first()
+            if artefact is not None:
+                written.put_again(person, portfolio, menu.pk, artefact.pk, when)
+
+
+def _still_there(students: list[Kept]) -> list[Kept]:
+    return [one for one in students if one.enrolment.last is None]
+
+
+THOUGHTS = (
+    "<h2>A good harvest</h2><p>It is not the <strong>most</strong>. It is what we can eat before it goes bad:</p>"
+    "<ul><li><p>beans every second day</p></li><li><p>chard once a week</p></li></ul>"
+    '<p>We need <span data-tex="\\frac{56}{4} \\cdot 120\\,g = 1680\\,g"></span> of beans for one lunch.</p>'
+)
+
+
+def looked_in(teacher: Person, students: list[Kept], at: datetime) -> None:
+    """The teacher has looked into some portfolios and said something; some show pages are open, one waits."""
+    for place, one in enumerate(_still_there(students)[:8]):
+        looks.look(teacher, one.portfolio, at)
+        lying = list(one.portfolio.evidence.filter(removed_at=None, artefact__isnull=False).order_by("pk")[:4])
+        if lying and place % 2 == 0:
+            comments.leave(teacher, one.portfolio.pk, SAID[place // 2 % len(SAID)], at, evidence=lying[-1].pk)
+        if len(lying) > 1 and place < 5:
+            chosen = [
+                show.Choice(each.pk, CAPTIONS[spot % len(CAPTIONS)], spot == 0) for spot, each in enumerate(lying)
+            ]
+            page = show.arrange(one.person, one.portfolio.pk, "What I am proud of", chosen, 0, at)
+            if place:
+                show.set_opened(teacher, one.portfolio.pk, page.version, at + timedelta(hours=1), opened=True)
+
+
+SAID = (
+    "The drawing says more than the words. Can you name the layers in it?",
+    "Good find. Say in one sentence why you trust this page.",
+    "You measured twice: that is how it is done.",
+)
+CAPTIONS = ("My first try", "Here you see the roots.", "This one took three lessons.", "Measured twice.")
 
 
 def waiting_list(group: TeachingGroup, students: list[Kept], now: datetime) -> None:

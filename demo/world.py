@@ -98,6 +98,8 @@ def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: C
         if place % 14 == 13:
             say(f"  {place + 1} of {count} portfolios")
     extras.made_ones_own(students, now - timedelta(days=3))
+    extras.every_kind(students, pockets, now - timedelta(days=2))
+    extras.looked_in(team["okafor"], students, now - timedelta(days=1))
     extras.waiting_list(group, students, now)
     return students
 

@@ -56,7 +56,7 @@ def adjusted(wanted: Wanted, changes: Iterable[WantedChange], today: date) -> Wa
     fewer = max(one.fewer_artefacts for one in now)
     artefacts = max(wanted.artefacts - fewer, 1) if wanted.artefacts else 0
     length = _scaled(wanted.length, _percent([one.percent for one in now]))
-    return replace(wanted, artefacts=artefacts, length=length, spoken=any(one.spoken for one in now))
+    return replace(wanted, artefacts=artefacts, length=length, spoken=wanted.spoken or any(one.spoken for one in now))
 
 
 def _percent(percents: list[int]) -> int:

@@ -5,8 +5,10 @@
     CoatPegError      what went wrong, where, and how to fix it
     ├── Refused       you may not do this, or not now (HTTP 403)
     ├── Invalid       the input cannot be used as it is (HTTP 422)
-    │   └── TooLarge  it is over a limit of this installation (HTTP 413)
+    │   ├── TooLarge  it is over a limit of this installation (HTTP 413)
+    │   └── OtherVersion  it speaks another version of a protocol (HTTP 412)
     ├── Stale         it was changed meanwhile; nothing was written (HTTP 409)
+    │   └── Busy      somebody else is at it this moment (HTTP 423)
     └── Gone          there is no such thing for you (HTTP 404)
 
 They are mapped to HTTP in one place (``coatpeg.web.problems``).
@@ -49,10 +51,22 @@ class TooLarge(Invalid):
     kind = "too-large"
 
 
+class OtherVersion(Invalid):
+    """The client speaks a version of a protocol that is not spoken here."""
+
+    kind = "other-version"
+
+
 class Stale(CoatPegError):
     """Somebody (or another tab) was quicker; ``more`` holds what stands there now."""
 
     kind = "stale"
+
+
+class Busy(Stale):
+    """Somebody, or an earlier request, is at it this moment."""
+
+    kind = "busy"
 
 
 class Gone(CoatPegError):

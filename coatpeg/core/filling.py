@@ -66,10 +66,12 @@ class Piece(NamedTuple):
     title: str = ""
     unchanged: bool = False
     week: int = 0
+    said: bool = False
+    """There is a recording of it."""
 
-    def met(self, asked: Length | None) -> bool:
-        """Whether its text counts."""
-        return not self.unchanged and within(self.counts, asked)
+    def met(self, wanted: Wanted) -> bool:
+        """Whether its text counts, or what was said where that may stand in its place."""
+        return (wanted.spoken and self.said) or (not self.unchanged and within(self.counts, wanted.length))
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,7 +111,7 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
         return ()
     if wanted.kind is PocketKind.PAGE:
         piece = pieces[0] if pieces else Piece()
-        return (Chip("page", int(piece.met(wanted.length)), 1, "", wanted.length, piece.counts),)
+        return (Chip("page", int(piece.met(wanted)), 1, "", wanted.length, piece.counts),)
     if wanted.kind is PocketKind.LOG:
         return _row_chips(wanted, pieces)
     if not wanted.artefacts:
@@ -130,12 +132,10 @@ def _row_chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
 
 def _reflection_chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> Iterable[Chip]:
     """One chip for each reflection wanted; those met are taken first, then in the pocket's order."""
-    by_merit = sorted(range(len(pieces)), key=lambda place: (not pieces[place].met(wanted.length), place))
+    by_merit = sorted(range(len(pieces)), key=lambda place: (not pieces[place].met(wanted), place))
     for place in sorted(by_merit[: wanted.artefacts]):
         piece = pieces[place]
-        yield Chip(
-            "reflection", int(piece.met(wanted.length)), 1, piece.title or f"{place + 1}", wanted.length, piece.counts
-        )
+        yield Chip("reflection", int(piece.met(wanted)), 1, piece.title or f"{place + 1}", wanted.length, piece.counts)
     for _ in range(wanted.artefacts - len(pieces)):
         yield Chip("reflection", 0, 1, "", wanted.length)
 
@@ -145,14 +145,14 @@ def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
     if wanted.excused:
         return Filled()
     if wanted.kind is PocketKind.PAGE:
-        return Filled(int(any(piece.met(wanted.length) for piece in pieces[:1])), 1)
+        return Filled(int(any(piece.met(wanted) for piece in pieces[:1])), 1)
     if wanted.kind is PocketKind.LOG:
         return _filled_log(wanted, pieces)
     number = wanted.artefacts
     met = min(sum(not piece.unchanged for piece in pieces), number)
     if not wanted.reflection_on_each or not number:
         return Filled(met, number)
-    return Filled(met + min(sum(piece.met(wanted.length) for piece in pieces), number), 2 * number)
+    return Filled(met + min(sum(piece.met(wanted) for piece in pieces), number), 2 * number)
 
 
 def _filled_log(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
@@ -215,5 +215,5 @@ def portfolio_filled(states: Iterable[PocketState], *, whole: bool) -> Filled:
 def has_work(kind: PocketKind, pieces: tuple[Piece, ...]) -> bool:
     """Whether a pocket holds student work that differs from its starter."""
     if kind is PocketKind.PAGE:
-        return any(piece.counts.words and not piece.unchanged for piece in pieces)
+        return any(piece.said or (piece.counts.words and not piece.unchanged) for piece in pieces)
     return any(not piece.unchanged for piece in pieces)

@@ -87,6 +87,7 @@ def _pocket_data(pocket: KeyedPocket) -> dict[str, Any]:
         "rows": plan.rows,
         "rows_per_week": plan.rows_per_week,
         "log": log_to_data(plan.log) if plan.log.columns else None,
+        **({"spoken": True} if plan.spoken else {}),
         **({"each_question": True} if plan.each_question else {}),
         **({"variants": variants_to_data(for_a_copy(plan.variants))} if plan.variants else {}),
     }
@@ -123,6 +124,7 @@ def _pocket(data: Mapping[str, Any]) -> KeyedPocket:
         log=log_from_data(data.get("log") or {}),
         each_question=data.get("each_question", False),
         variants=variants_from_data(data.get("variants")),
+        spoken=data.get("spoken", False),
     )
     return KeyedPocket(data["key"], plan)
 

@@ -27,7 +27,7 @@ MOST_WORDS = 5_000
 MOST_ROWS = 500
 MOST_ROWS_PER_WEEK = 20
 NO_LOG = LogPlan()
-TAKES = ("picture", "file", "link")
+TAKES = ("picture", "recording", "file", "link", "text")
 """Kinds of artefact a pocket of evidence may be kept to."""
 
 
@@ -53,6 +53,8 @@ class PocketPlan:
     """In a section that repeats: once for each question of a unit."""
     variants: VariantPlan | None = None
     """Versions of directions and starter; None: one for everybody."""
+    spoken: bool = False
+    """A recording may stand in place of a reflection, or of the page's text."""
 
     @property
     def wanted(self) -> Wanted:
@@ -62,6 +64,7 @@ class PocketPlan:
             self.artefacts,
             self.reflection_on_each,
             self.length,
+            spoken=self.spoken,
             rows=self.rows,
             rows_per_week=self.rows_per_week,
         )
@@ -116,6 +119,7 @@ class PocketPlan:
             self.counts,
             self.opens,
             each_question=self.each_question,
+            spoken=self.spoken and (page or on_each),
         )
 
     def _as_log(self, title: str) -> PocketPlan:

@@ -53,6 +53,9 @@ class Action(StrEnum):
     FILL_POCKET = "put work into a pocket"
     ARRANGE_PORTFOLIO = "arrange a portfolio"
     HAND_IN = "hand in"
+    COMMENT = "comment on a student's work"
+    SEE_SHOW_PAGES = "see the show pages of a class"
+    OPEN_SHOW_PAGE = "open a show page to the class"
     SEE_ROSTER = "see the class list"
     KEEP_ROSTER = "change the class list"
     SEE_STAFF = "see the staff of a class"
@@ -104,6 +107,9 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.SEE_ADJUSTMENTS: _SETTERS,
     Action.KEEP_ADJUSTMENTS: (),
     Action.KEEP_STAFF: _SETTERS,
+    Action.COMMENT: _MARKERS,
+    Action.SEE_SHOW_PAGES: (*_STAFF, Role.STUDENT),
+    Action.OPEN_SHOW_PAGE: _SETTERS,
     Action.SEE_WORKLIST: (),
     Action.FILL_POCKET: (),
     Action.ARRANGE_PORTFOLIO: (),
@@ -127,7 +133,15 @@ _OF_ONES_OWN = frozenset(
         Action.HAND_IN,
     }
 )
-_IN_CASELOAD = frozenset({Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION, Action.SEE_ADJUSTMENTS, Action.KEEP_ADJUSTMENTS})
+_IN_CASELOAD = frozenset(
+    {
+        Action.SEE_PORTFOLIO,
+        Action.SEE_SUBMISSION,
+        Action.SEE_ADJUSTMENTS,
+        Action.KEEP_ADJUSTMENTS,
+        Action.COMMENT,
+    }
+)
 
 TABLE: frozenset[tuple[Action, Role, Relation]] = frozenset(
     {(Action.USE_ACCOUNT, role, Relation.OWN) for role in Role}
@@ -147,6 +161,8 @@ _BECAUSE: dict[Action, str] = {
     Action.ARRANGE_PORTFOLIO: "Only the student arranges their own portfolio.",
     Action.FILL_POCKET: "Only the student puts work into their own portfolio.",
     Action.HAND_IN: "Only the student hands in their own work.",
+    Action.COMMENT: "Only the class's lead, co-teachers and markers, and the student's caseload, comment on work.",
+    Action.OPEN_SHOW_PAGE: "Only the lead and co-teachers of the class open a show page to it.",
     Action.SEE_WORKLIST: "What to hand in is shown to the student it is for.",
     Action.SEE_BOARD: "The pegs are for the staff of the class.",
     Action.SEE_HANDINS: "The list of hand-ins is for the staff of the class.",

@@ -10,7 +10,7 @@ from ninja import Router, Status
 
 from coatpeg.core.asking import Due
 from coatpeg.core.policy import Action
-from coatpeg.handins import board, caseloads, commands, listing, schemas, setting, worklists
+from coatpeg.handins import board, caseloads, commands, listing, looking, news, schemas, setting, worklists
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Named
 
@@ -159,6 +159,51 @@ def see_pocket(request: HttpRequest, portfolio_id: int, pocket_id: int) -> Any:
 def see_worklist(request: HttpRequest, portfolio_id: int) -> Any:
     """What a student has to hand in."""
     return worklists.to_hand_in(person_of(request), portfolio_id, now())
+
+
+@router.get(
+    "/portfolios/{portfolio_id}/news",
+    response=schemas.NewsShape,
+    operation_id="see_news",
+    openapi_extra=_action(Action.SEE_WORKLIST),
+)
+def see_news(request: HttpRequest, portfolio_id: int) -> Any:
+    """What is new to a student."""
+    return news.news(person_of(request), portfolio_id, now())
+
+
+@router.post(
+    "/portfolios/{portfolio_id}/news/seen",
+    response={204: None},
+    operation_id="news_seen",
+    openapi_extra=_action(Action.SEE_WORKLIST),
+)
+def news_seen(request: HttpRequest, portfolio_id: int, body: schemas.NewsSeenIn) -> Any:
+    """The student has seen their news up to a number."""
+    news.seen(person_of(request), portfolio_id, body.number)
+    return Status(204, None)
+
+
+@router.get(
+    "/groups/{group_id}/portfolios",
+    response=list[schemas.PortfolioLine],
+    operation_id="see_portfolios",
+    openapi_extra=_action(Action.SEE_BOARD),
+)
+def see_portfolios(request: HttpRequest, group_id: int) -> Any:
+    """The portfolios of a class by name, with the last work in each."""
+    return looking.portfolios(person_of(request), group_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/pockets/{pocket_id}",
+    response=schemas.PocketGrid,
+    operation_id="see_pocket_of_class",
+    openapi_extra=_action(Action.SEE_BOARD),
+)
+def see_pocket_of_class(request: HttpRequest, group_id: int, pocket_id: int) -> Any:
+    """One pocket over the class."""
+    return looking.pocket_of_class(person_of(request), group_id, pocket_id, now())
 
 
 @router.post(

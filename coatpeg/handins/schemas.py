@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import Field
 
 from coatpeg.people.schemas import AdjustmentShape, Face, KindWord, Named, NamedFace, Shape
-from coatpeg.portfolios.schemas import ArtefactShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
+from coatpeg.portfolios.schemas import ArtefactShape, CommentShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
 
 StatusWord = Literal["not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"]
 
@@ -190,6 +190,7 @@ class PocketLine(StandingShape):
     met: int
     wanted: int
     locked: bool
+    last_work: datetime | None
     due: date | None
 
 
@@ -201,7 +202,7 @@ class GroupShape(Shape):
 
 
 class PortfolioShape(Shape):
-    """A portfolio: its pockets and how far it is filled."""
+    """A portfolio: its pockets and how far it is filled; ``since`` is when its reader of the staff looked before."""
 
     id: int
     student: NamedFace
@@ -212,6 +213,7 @@ class PortfolioShape(Shape):
     met_whole: int
     wanted_whole: int
     to_hand_in: int
+    since: datetime | None
     cover: CoverShape
     pages: list[LoosePageLine]
     pockets: list[PocketLine]
@@ -223,6 +225,9 @@ class EvidenceShape(GlanceEvidence):
     version: int
     sentences: int
     changed_at: datetime
+    html: str
+    unchanged: bool
+    spoken: ArtefactShape | None
 
 
 class HoldShape(Shape):
@@ -262,6 +267,8 @@ class OpenedPocket(Shape):
     directions: str
     """Rich text: sanitised HTML."""
     files: list[PocketFileShape]
+    starters: int
+    """How many starter files wait to be copied for the student who opens it."""
     version: str
     prompt: str
     starter: str
@@ -269,6 +276,7 @@ class OpenedPocket(Shape):
     least: int
     most: int | None
     spoken: bool
+    takes: list[str]
     excused: bool
     opens: date | None
     retired: bool
@@ -278,14 +286,78 @@ class OpenedPocket(Shape):
     met: int
     wanted: int
     evidence: list[EvidenceShape]
+    comments: list[CommentShape]
     log: LogShape | None
     handins: list[StudentHandIn]
 
 
-class WorkLine(StudentHandIn):
-    """A hand-in in *To hand in*."""
+class WantingPocket(Named):
+    """A pocket with the chips of what is still wanted in it."""
 
-    still_wanted: int
+    chips: list[ChipShape]
+
+
+class WorkLine(StudentHandIn):
+    """A hand-in in *To hand in*, with the pockets where something is still wanted."""
+
+    wanting: list[WantingPocket]
+
+
+class NewsLine(Shape):
+    """Something new: ``what`` happened to which hand-in, artefact or page, and where to look."""
+
+    number: int
+    what: Literal["sent_back", "accepted", "commented", "handin_set", "show_page_opened", "own_due_set"]
+    at: datetime
+    title: str
+    pocket: int | None
+    page: int | None
+    new: bool
+
+
+class NewsShape(Shape):
+    """A student's news, newest first, and how much of it was not seen."""
+
+    unseen: int
+    lines: list[NewsLine]
+
+
+class NewsSeenIn(Shape):
+    """The number of the newest news that was seen."""
+
+    number: int = Field(ge=0, le=2**31)
+
+
+class PortfolioLine(Face):
+    """A student's portfolio: when it was last worked in, and whether that is new to whoever asks."""
+
+    portfolio: int
+    last_work: datetime | None
+    new: bool
+
+
+class PocketOfStudent(Face):
+    """One student's pocket in the grid: how far it is filled, and something to see of it."""
+
+    portfolio: int
+    met: int
+    wanted: int
+    begun: bool
+    words: int
+    artefacts: int
+    rows: int
+    last_work: datetime | None
+    artefact: ArtefactShape | None
+    text: str
+
+
+class PocketGrid(Shape):
+    """One pocket over the class, with the pockets to choose from."""
+
+    pocket: Named
+    kind: KindWord
+    pockets: list[Named]
+    students: list[PocketOfStudent]
 
 
 class Worklist(Shape):

@@ -64,6 +64,8 @@ def _evidence(one: Evidence, piece: Piece) -> dict[str, Any]:
         "sentences": one.sentences,
         "unchanged": piece.unchanged,
         "artefact": artefact_data(one.artefact) if one.artefact else None,
+        **({"html": one.html} if one.html else {}),
+        **({"spoken": artefact_data(one.spoken)} if one.spoken else {}),
     }
 
 

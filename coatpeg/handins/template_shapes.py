@@ -16,7 +16,7 @@ from coatpeg.handins.schemas import ChipShape
 from coatpeg.people.schemas import KindWord, Shape
 from coatpeg.portfolios.schemas import LogSettings, PocketFileShape
 
-TakesWord = Literal["picture", "file", "link"]
+TakesWord = Literal["picture", "recording", "file", "link", "text"]
 
 
 class VersionIO(Shape):
@@ -52,6 +52,7 @@ class PocketSettings(Shape):
     least: int = 1
     most: int | None = None
     takes: list[TakesWord] = Field(default_factory=list)
+    spoken: bool = False
     starter: str = ""
     counts: bool = True
     opens: date | None = None
@@ -80,6 +81,7 @@ class PocketSettings(Shape):
             log_from_data(self.log.model_dump()),
             self.each_question,
             variants_from_data(self.variants.model_dump() if self.variants else None),
+            self.spoken,
         )
 
 

@@ -105,6 +105,7 @@ def pocket_data(pocket: Pocket) -> dict[str, Any]:
         "least": pocket.least,
         "most": pocket.most,
         "takes": pocket.takes,
+        "spoken": pocket.spoken,
         "starter": pocket.starter,
         "counts": pocket.counts,
         "opens": pocket.opens,

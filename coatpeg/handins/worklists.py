@@ -18,7 +18,7 @@ from coatpeg.handins.situation import Situation, facts_in, situation
 from coatpeg.outlines.reading import PocketOutline, chip_data, pockets_of
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
-from coatpeg.portfolios import own
+from coatpeg.portfolios import comments, looks, own, starters
 from coatpeg.portfolios.contents import NO_CONTENT, artefact_data, inside
 from coatpeg.portfolios.dealing import version_of
 from coatpeg.portfolios.log_reading import log_data
@@ -56,6 +56,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
         "met_whole": whole.met,
         "wanted_whole": whole.wanted,
         "to_hand_in": len(waiting),
+        "since": looks.since(person, portfolio) if portfolio.enrolment.person_id != person.pk else None,
         "cover": own.cover_data(portfolio),
         "pages": [{"id": one.pk, "title": one.title, "words": one.words} for one in own.pages_of(portfolio)],
         "pockets": [_line(view, pocket) for pocket in view.outline if _shown(view, pocket)],
@@ -93,6 +94,7 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
         "met": units.met,
         "wanted": units.wanted,
         "locked": key in view.frozen,
+        "last_work": content.last_work_at,
         **standing_data(coat or by_itself),
         "due": _next_due(view, collecting),
     }
@@ -128,6 +130,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "kind": pocket.kind,
         "directions": (version and version.directions) or pocket.directions,
         "files": [file_data(one) for one in files_of(pocket)],
+        "starters": len(starters.waiting(portfolio, pocket)) if enrolment.person_id == person.pk else 0,
         "version": version.name if version and enrolment.person_id != person.pk else "",
         "prompt": pocket.prompt,
         "starter": (version and version.starter) or pocket.starter,
@@ -135,6 +138,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "least": wanted.length.least if wanted.length else 1,
         "most": wanted.length.most if wanted.length else None,
         "spoken": wanted.spoken,
+        "takes": pocket.takes,
         "excused": wanted.excused,
         "opens": pocket.opens if pocket.opens and pocket.opens > view.today else None,
         "retired": pocket.retired_at is not None,
@@ -158,9 +162,13 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
                 "sentences": one.sentences,
                 "changed_at": one.changed_at,
                 "artefact": artefact_data(one.artefact) if one.artefact else None,
+                "html": one.html,
+                "unchanged": piece.unchanged,
+                "spoken": artefact_data(one.spoken) if one.spoken else None,
             }
-            for one in lying.evidence
+            for one, piece in zip(lying.evidence, lying.pieces, strict=False)
         ],
+        "comments": comments.comment_data(comments.of_pocket(portfolio, pocket.pk), person),
         "log": log_data(pocket, lying.rows, max((hold.since for hold in held), default=None)) if is_log else None,
         "handins": [handin_data(view, one) for one in view.handins if pocket_id in one.pockets],
     }
@@ -204,19 +212,19 @@ def to_hand_in(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
     waiting = [one for one in shown if to_do(view.standings[enrolment, one.id])]
     waiting.sort(key=lambda one: urgency(view.standings[enrolment, one.id], view.dues[enrolment, one.id].moment))
     return {
-        "to_do": [{**handin_data(view, one), "still_wanted": _still_wanted(view, one)} for one in waiting],
-        "others": [{**handin_data(view, one), "still_wanted": 0} for one in shown if one not in waiting],
+        "to_do": [{**handin_data(view, one), "wanting": _wanting(view, one)} for one in waiting],
+        "others": [{**handin_data(view, one), "wanting": []} for one in shown if one not in waiting],
     }
 
 
-def _still_wanted(view: Situation, handin: AskedHandIn) -> int:
-    """Units still wanted over the pockets that a hand-in collects."""
-    enrolment = view.members[0].enrolment_id
-    missing = 0
+def _wanting(view: Situation, handin: AskedHandIn) -> list[dict[str, Any]]:
+    """The pockets that a hand-in collects, each with the chips of what is still wanted there."""
+    member = view.members[0]
+    found = []
     for pocket in view.outline:
         if pocket.id in handin.pockets:
-            units = filled(
-                view.wanted(view.members[0], pocket), view.contents.get((enrolment, pocket.id), NO_CONTENT).pieces
-            )
-            missing += units.wanted - units.met
-    return missing
+            content = view.contents.get((member.enrolment_id, pocket.id), NO_CONTENT)
+            missing = [one for one in chips(view.wanted(member, pocket), content.pieces) if not one.met]
+            if missing:
+                found.append({"id": pocket.id, "title": pocket.title, "chips": chip_data(missing)})
+    return found

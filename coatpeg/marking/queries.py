@@ -95,7 +95,13 @@ def _frozen_pocket(pocket: dict[str, Any], *, own: bool) -> dict[str, Any]:
         frozen_pieces(log)
         if log
         else tuple(
-            Piece(Counts(one["words"], one["sentences"]), (one["artefact"] or {}).get("title", ""), one["unchanged"])
+            Piece(
+                Counts(one["words"], one["sentences"]),
+                (one["artefact"] or {}).get("title", ""),
+                one["unchanged"],
+                0,
+                "spoken" in one,
+            )
             for one in pocket["evidence"]
         )
     )

@@ -40,6 +40,8 @@ class FrozenEvidence(Shape):
     sentences: int
     unchanged: bool
     artefact: ArtefactShape | None
+    html: str = ""
+    spoken: ArtefactShape | None = None
 
 
 class FrozenPocket(Named):

@@ -78,6 +78,7 @@ def plan_of(pocket: Pocket) -> PocketPlan:
         log_from_data(pocket.log),
         pocket.each_question,
         variants_from_data(pocket.variants),
+        pocket.spoken,
     )
 
 
@@ -96,6 +97,7 @@ def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
     for version in pocket.variants.get("versions", []):
         version["directions"] = clean(version["directions"])
     pocket.rows, pocket.rows_per_week = plan.rows, plan.rows_per_week
+    pocket.spoken = plan.spoken
     pocket.log = log_to_data(plan.log) if plan.log.columns else {}
 
 

@@ -123,6 +123,8 @@ class Pocket(models.Model):
     """Hashes of the files it ever gave as a starter: an artefact that is one of them is no work."""
     takes = models.JSONField(default=list)
     """Kinds of artefact it takes; empty: any."""
+    spoken = models.BooleanField(default=False)
+    """A recording may stand in place of a reflection, or of the page's text."""
     rows = models.PositiveSmallIntegerField(default=0)
     """Rows wanted in a log over all, where none are wanted each week."""
     rows_per_week = models.PositiveSmallIntegerField(default=0)

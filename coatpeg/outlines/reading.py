@@ -46,6 +46,7 @@ def wanted_of(pocket: Pocket) -> Wanted:
         pocket.most,
         pocket.rows,
         pocket.rows_per_week,
+        pocket.spoken,
     )
 
 
@@ -58,9 +59,10 @@ def _wanted(
     most: int | None,
     rows: int = 0,
     rows_per_week: int = 0,
+    spoken: bool = False,
 ) -> Wanted:
     length = Length(Measure(measure), least, most) if measure else None
-    return Wanted(PocketKind(kind), artefacts, on_each, length, rows=rows, rows_per_week=rows_per_week)
+    return Wanted(PocketKind(kind), artefacts, on_each, length, spoken=spoken, rows=rows, rows_per_week=rows_per_week)
 
 
 _POCKETS = Pocket.objects.values_list(
@@ -81,6 +83,7 @@ _POCKETS = Pocket.objects.values_list(
     "most",
     "rows",
     "rows_per_week",
+    "spoken",
 )
 """Laid out once, since that takes longer than fetching the rows."""
 

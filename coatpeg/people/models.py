@@ -23,6 +23,8 @@ class Person(AbstractBaseUser):
     is_staff = models.BooleanField(default=False)
     """A member of staff: may be given a role in a class, and start one."""
     is_administrator = models.BooleanField(default=False)
+    reading = models.JSONField(default=dict, blank=True)
+    """How this person likes to read: face, size, spacing, tint, ruler (``people.reading``)."""
 
     USERNAME_FIELD = "username"
     objects = BaseUserManager()
@@ -112,6 +114,8 @@ class Enrolment(models.Model):
     last = models.DateField(null=True, blank=True)
     picture = models.CharField(max_length=40, db_collation="utf8mb4_bin")
     tint = models.PositiveSmallIntegerField(default=0)
+    news_seen = models.PositiveIntegerField(default=0)
+    """The number of the newest event of the group that the student has seen as news."""
     lap = models.PositiveSmallIntegerField(default=0)
 
     class Meta:

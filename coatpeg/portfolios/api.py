@@ -12,24 +12,28 @@ from coatpeg.core.errors import Gone
 from coatpeg.core.policy import Action
 from coatpeg.people.access import require_for_student
 from coatpeg.people.requests import now, person_of
-from coatpeg.portfolios import commands, pocket_files, serving
-from coatpeg.portfolios.models import Artefact, Evidence
-from coatpeg.portfolios.schemas import LinkIn, SavedShape, TextIn
+from coatpeg.portfolios import commands, pocket_files, previews, serving, spoken
+from coatpeg.portfolios.models import Artefact, KeptText
+from coatpeg.portfolios.schemas import LinkIn, SavedShape, SpokenIn, TextIn, ViewDocument, ViewShape
 
 router = Router(tags=["portfolios"])
 FILL = {"x-action": Action.FILL_POCKET.name}
 LOOK = {"x-action": Action.SEE_PORTFOLIO.name}
+_SHOWN = (Artefact.Kind.PICTURE, Artefact.Kind.SOUND, Artefact.Kind.VIDEO)
 READ = {"x-action": Action.READ_DIRECTIONS.name}
 
 
-def _saved(evidence: Evidence, note: str = "") -> SavedShape:
+def saved(kept: KeptText, note: str = "", *, seen: int | None = None) -> SavedShape:
+    """A text after a save by somebody who saw version ``seen``."""
     return SavedShape(
-        id=evidence.pk,
-        text=evidence.text,
-        version=evidence.version,
-        words=evidence.words,
-        sentences=evidence.sentences,
+        id=kept.pk,
+        text=kept.text,
+        html=kept.html,
+        version=kept.version,
+        words=kept.words,
+        sentences=kept.sentences,
         note=note,
+        merged=seen is not None and kept.version > seen + 1,
     )
 
 
@@ -46,7 +50,7 @@ def add_file(
     evidence, note = commands.add_file(
         person_of(request), portfolio_id, pocket_id, file, title or file.name or "", now()
     )
-    return _saved(evidence, note)
+    return saved(evidence, note)
 
 
 @router.post(
@@ -57,7 +61,8 @@ def add_file(
 )
 def add_link(request: HttpRequest, portfolio_id: int, pocket_id: int, body: LinkIn) -> SavedShape:
     """Put a link into a pocket."""
-    return _saved(commands.add_link(person_of(request), portfolio_id, pocket_id, body.link, body.title, now()))
+    of = (person_of(request), portfolio_id, pocket_id, body.link, body.title, now())
+    return saved(commands.add_link(*of, even_so=body.even_so))
 
 
 @router.put(
@@ -68,7 +73,8 @@ def add_link(request: HttpRequest, portfolio_id: int, pocket_id: int, body: Link
 )
 def write_page(request: HttpRequest, portfolio_id: int, pocket_id: int, body: TextIn) -> SavedShape:
     """Save the text of a page."""
-    return _saved(commands.write_page(person_of(request), portfolio_id, pocket_id, body.text, body.version, now()))
+    of = (person_of(request), portfolio_id, pocket_id, body.text, body.version, now())
+    return saved(commands.write_page(*of, html=body.html, base=body.base), seen=body.version)
 
 
 @router.put(
@@ -76,13 +82,14 @@ def write_page(request: HttpRequest, portfolio_id: int, pocket_id: int, body: Te
 )
 def write_reflection(request: HttpRequest, evidence_id: int, body: TextIn) -> SavedShape:
     """Save the reflection on an artefact."""
-    return _saved(commands.write_reflection(person_of(request), evidence_id, body.text, body.version, now()))
+    of = (person_of(request), evidence_id, body.text, body.version, now())
+    return saved(commands.write_reflection(*of, base=body.base), seen=body.version)
 
 
 @router.delete("/evidence/{evidence_id}", response=SavedShape, operation_id="remove_evidence", openapi_extra=FILL)
 def remove_evidence(request: HttpRequest, evidence_id: int) -> SavedShape:
     """Take an artefact out of its pocket."""
-    return _saved(commands.remove_evidence(person_of(request), evidence_id, now()))
+    return saved(commands.remove_evidence(person_of(request), evidence_id, now()))
 
 
 @router.post(
@@ -90,16 +97,30 @@ def remove_evidence(request: HttpRequest, evidence_id: int) -> SavedShape:
 )
 def restore_evidence(request: HttpRequest, evidence_id: int) -> SavedShape:
     """Bring back what was taken out."""
-    return _saved(commands.restore_evidence(person_of(request), evidence_id, now()))
+    return saved(commands.restore_evidence(person_of(request), evidence_id, now()))
+
+
+@router.post("/evidence/{evidence_id}/spoken", response=SavedShape, operation_id="say_again", openapi_extra=FILL)
+def say_again(request: HttpRequest, evidence_id: int, body: SpokenIn) -> SavedShape:
+    """Let a recording of before be the reflection again."""
+    return saved(spoken.bring_back(person_of(request), evidence_id, body.artefact, now()))
+
+
+@router.delete("/evidence/{evidence_id}/spoken", response=SavedShape, operation_id="unsay", openapi_extra=FILL)
+def unsay(request: HttpRequest, evidence_id: int) -> SavedShape:
+    """Take the recording away from a reflection."""
+    return saved(spoken.unsay(person_of(request), evidence_id, now()))
 
 
 @router.get("/artefacts/{artefact_id}/file", response=bytes, operation_id="read_file", openapi_extra=LOOK)
-def read_file(request: HttpRequest, artefact_id: int) -> HttpResponse:
-    """The bytes of an artefact: a picture to see, anything else to download."""
+def read_file(request: HttpRequest, artefact_id: int, *, download: bool = False) -> HttpResponse:
+    """The bytes of an artefact: a picture to see, a recording to play, anything else to download."""
     artefact = _readable(request, artefact_id)
-    stored, picture = artefact.stored, artefact.kind == Artefact.Kind.PICTURE
+    stored = artefact.stored
     assert stored is not None
-    return serving.whole(request, stored.sha256, artefact.title, stored.media_type, picture=picture)
+    title = f"{artefact.title.removesuffix('.pdf')}.pdf" if artefact.kind == Artefact.Kind.SCAN else artefact.title
+    shown = artefact.kind in _SHOWN
+    return serving.whole(request, stored.sha256, title, stored.media_type, shown=shown, download=download)
 
 
 @router.get(
@@ -108,11 +129,12 @@ def read_file(request: HttpRequest, artefact_id: int) -> HttpResponse:
 def read_thumbnail(request: HttpRequest, artefact_id: int, size: Literal["small", "large"]) -> HttpResponse:
     """A thumbnail of a picture."""
     artefact = _readable(request, artefact_id)
-    if artefact.kind != Artefact.Kind.PICTURE:
+    if artefact.kind not in (Artefact.Kind.PICTURE, Artefact.Kind.SCAN):
         raise Gone("Only pictures have thumbnails.", fix="Ask for the file.")
     stored = artefact.stored
     assert stored is not None
-    return serving.thumbnail(request, stored.sha256, artefact.title, stored.media_type, size)
+    kind = "image/jpeg" if artefact.kind == Artefact.Kind.SCAN else stored.media_type
+    return serving.thumbnail(request, stored.sha256, artefact.title, kind, size)
 
 
 def _readable(request: HttpRequest, artefact_id: int) -> Artefact:
@@ -123,12 +145,38 @@ def _readable(request: HttpRequest, artefact_id: int) -> Artefact:
     return artefact
 
 
+@router.get("/artefacts/{artefact_id}/view", response=ViewShape, operation_id="view_file", openapi_extra=LOOK)
+def view_file(request: HttpRequest, artefact_id: int) -> ViewShape:
+    """How far the viewer of a file is."""
+    return ViewShape(**previews.view_of(_readable(request, artefact_id), now()))
+
+
+@router.get(
+    "/artefacts/{artefact_id}/view/document", response=ViewDocument, operation_id="view_document", openapi_extra=LOOK
+)
+def view_document(request: HttpRequest, artefact_id: int) -> ViewDocument:
+    """What the viewer shows of a file that is no picture."""
+    return ViewDocument.model_validate(previews.document_of(_readable(request, artefact_id)))
+
+
+@router.get(
+    "/artefacts/{artefact_id}/view/pages/{number}", response=bytes, operation_id="view_page", openapi_extra=LOOK
+)
+def view_page(request: HttpRequest, artefact_id: int, number: int) -> HttpResponse:
+    """One page of a file, from 1, as a picture."""
+    artefact = _readable(request, artefact_id)
+    assert artefact.stored is not None
+    if not 0 < number <= previews.view_of(artefact, now())["pages"]:
+        raise Gone("There is no such page.", fix="Look at another page.")
+    part = f"page-{number}"
+    return serving.bytes_of(request, artefact.stored.sha256, artefact.title, "image/jpeg", part=part)
+
+
 @router.get("/pocket-files/{file_id}", response=bytes, operation_id="read_pocket_file", openapi_extra=READ)
 def read_pocket_file(request: HttpRequest, file_id: int) -> HttpResponse:
     """A picture or file that staff give with a pocket."""
     of = pocket_files.readable(person_of(request), file_id)
-    picture = of.kind == Artefact.Kind.PICTURE
-    return serving.whole(request, of.stored.sha256, of.title, of.stored.media_type, picture=picture)
+    return serving.whole(request, of.stored.sha256, of.title, of.stored.media_type, shown=of.kind in _SHOWN)
 
 
 @router.get(

@@ -6,7 +6,7 @@ pocket. Nobody but the student writes here.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -15,9 +15,9 @@ from typing import Any
 from django.core.files.base import File
 from django.db.models import Max
 
-from coatpeg.core import intake, texts
+from coatpeg.core import intake
 from coatpeg.core.calendar import SchoolCalendar
-from coatpeg.core.errors import Gone, Invalid, Refused, Stale
+from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.filling import PocketKind
 from coatpeg.core.policy import Action
 from coatpeg.core.snapshots import text_digest
@@ -27,11 +27,11 @@ from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_for_student
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
-from coatpeg.portfolios import contents, files, holds
-from coatpeg.portfolios.models import Artefact, Evidence, Portfolio, TextRevision
+from coatpeg.portfolios import contents, files, holds, previews, texts
+from coatpeg.portfolios.models import Artefact, Evidence, Portfolio
 
-SITTING = timedelta(minutes=10)
-"""Autosaves closer together than this make one revision: a pause longer than it is a new thought."""
+RESTORABLE = timedelta(days=30)
+"""How long what was taken out can be brought back."""
 MOST_IN_A_POCKET = 60
 """Artefacts in one pocket. Past this a page gets slow on a school tablet; three times what was ever asked."""
 
@@ -102,9 +102,14 @@ def add_file(
     """
     title, note = intake.tidy_title(name)
     kept = keep_file(person, portfolio_id, content, title)
+    return take_in(person, portfolio_id, pocket_id, kept, title, now), note
+
+
+def take_in(person: Person, portfolio_id: int, pocket_id: int, kept: files.Kept, title: str, now: datetime) -> Evidence:
+    """Put what is stored already into a pocket, as an artefact with that title."""
     with writing(person, portfolio_id, pocket_id, now) as place:
         artefact = artefact_of(place, kept, title)
-        return _put(place, artefact, came=kept.came_sha256, kept=kept.stored.sha256), note
+        return put(place, artefact, came=kept.came_sha256, kept=kept.stored.sha256)
 
 
 def keep_file(person: Person, portfolio_id: int, content: File[Any], title: str) -> files.Kept:
@@ -117,7 +122,9 @@ def keep_file(person: Person, portfolio_id: int, content: File[Any], title: str)
 
 
 def artefact_of(place: Place, kept: files.Kept, title: str) -> Artefact:
-    """The artefact that stored bytes make in a portfolio."""
+    """The artefact that stored bytes make in a portfolio; how it is shown is made in the background."""
+    if kept.kind in (Artefact.Kind.FILE, Artefact.Kind.SCAN):
+        previews.ask(kept.stored, title, place.doing.now)
     return Artefact.objects.create(
         portfolio=place.portfolio,
         kind=kept.kind,
@@ -128,18 +135,24 @@ def artefact_of(place: Place, kept: files.Kept, title: str) -> Artefact:
     )
 
 
-def add_link(person: Person, portfolio_id: int, pocket_id: int, link: str, title: str, now: datetime) -> Evidence:
-    """Put a link into a pocket; its form is judged, nothing is fetched."""
-    address = intake.check_link(link)
+def add_link(
+    person: Person, portfolio_id: int, pocket_id: int, link: str, title: str, now: datetime, *, even_so: bool = False
+) -> Evidence:
+    """Put a link into a pocket; its form is judged, nothing is fetched. ``even_so``.
+
+    Also where it gives cause for doubt.
+    """
+    given = Pocket.objects.filter(pk=pocket_id).values_list("directions", "starter", "variants").first()
+    address = intake.check_link(link, intake.links_in(" ".join(map(str, given or ()))), even_so=even_so)
     name, _ = intake.tidy_title(title, fallback="Link") if title.strip() else (address[: intake.LONGEST_TITLE], "")
     with writing(person, portfolio_id, pocket_id, now) as place:
         artefact = Artefact.objects.create(
             portfolio=place.portfolio, kind=Artefact.Kind.LINK, title=name, link=address, made_at=now
         )
-        return _put(place, artefact, came=text_digest(address))
+        return put(place, artefact, came=text_digest(address))
 
 
-def _put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
+def put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
     """Hang an artefact at the end of a pocket."""
     if place.pocket.kind == PocketKind.LOG:
         raise Invalid("A log takes rows.", where=place.pocket.title, fix="Write a row; a photo or file goes in a row.")
@@ -147,7 +160,7 @@ def _put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
         raise Invalid("A page takes text only.", where=place.pocket.title, fix="Put it into another pocket.")
     if place.pocket.kind == PocketKind.LINKS and artefact.kind != Artefact.Kind.LINK:
         raise Invalid("This pocket takes links only.", where=place.pocket.title, fix="Put it into another pocket.")
-    if place.pocket.takes and artefact.kind not in place.pocket.takes:
+    if place.pocket.takes and not _taken(artefact.kind, place.pocket.takes):
         raise Invalid(
             f"“{place.pocket.title}” takes {' and '.join(f'{kind}s' for kind in place.pocket.takes)} only.",
             where=place.pocket.title,
@@ -173,6 +186,12 @@ def _put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
     return evidence
 
 
+def _taken(kind: str, takes: Sequence[str]) -> bool:
+    """Photographed pages are pictures, sound and video recordings."""
+    also = {Artefact.Kind.SCAN: "picture", Artefact.Kind.SOUND: "recording", Artefact.Kind.VIDEO: "recording"}
+    return kind in takes or also.get(Artefact.Kind(kind), kind) in takes
+
+
 def _own_evidence(evidence_id: int) -> Evidence:
     """The evidence a person names, before its portfolio is locked."""
     found = Evidence.objects.filter(pk=evidence_id).first()
@@ -181,17 +200,37 @@ def _own_evidence(evidence_id: int) -> Evidence:
     return found
 
 
-def write_reflection(person: Person, evidence_id: int, text: str, version: int, now: datetime) -> Evidence:
-    """Save what a student says an artefact shows; ``version`` is the one the writer saw."""
+def write_reflection(
+    person: Person,
+    evidence_id: int,
+    text: str,
+    version: int,
+    now: datetime,
+    *,
+    base: str | None = None,
+    anew: bool = False,
+) -> Evidence:
+    """Save what a student says an artefact shows; the parameters are those of ``texts.Draft``."""
     named = _own_evidence(evidence_id)
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.get(pk=evidence_id)
         if evidence.removed_at is not None:
             raise Gone("This artefact was taken out of the pocket.", fix="Bring it back to go on writing.")
-        return _write(place, person, evidence, text, version)
+        return _write(place, person, evidence, texts.Draft(text, version, base=base, anew=anew))
 
 
-def write_page(person: Person, portfolio_id: int, pocket_id: int, text: str, version: int, now: datetime) -> Evidence:
+def write_page(
+    person: Person,
+    portfolio_id: int,
+    pocket_id: int,
+    text: str,
+    version: int,
+    now: datetime,
+    *,
+    html: str | None = None,
+    base: str | None = None,
+    anew: bool = False,
+) -> Evidence:
     """Save the text of a page; version 0 is the page before its first save."""
     with writing(person, portfolio_id, pocket_id, now) as place:
         if place.pocket.kind != PocketKind.PAGE:
@@ -201,49 +240,14 @@ def write_page(person: Person, portfolio_id: int, pocket_id: int, text: str, ver
         evidence, _ = Evidence.objects.get_or_create(
             portfolio=place.portfolio, pocket=place.pocket, artefact=None, defaults={"changed_at": now}
         )
-        return _write(place, person, evidence, text, version)
+        return _write(place, person, evidence, texts.Draft(text, version, html, base, anew))
 
 
-def _write(place: Place, person: Person, evidence: Evidence, text: str, version: int) -> Evidence:
-    """Save a text over the version its writer saw; the same text again changes nothing."""
-    if len(text) > texts.LONGEST_TEXT:
-        raise Invalid(
-            f"The text has {len(text)} characters; {texts.LONGEST_TEXT} is the most.",
-            where="text",
-            fix="Shorten it, or add it as a file. What you wrote stays in the field.",
-        )
-    tidy = texts.tidy_text(text)
-    if tidy == evidence.text:
-        return evidence
-    if version != evidence.version:
-        raise Stale(
-            "This text was changed somewhere else meanwhile.",
-            where="text",
-            fix="Both texts are here: choose one, or put them together.",
-            more={"text": evidence.text, "version": evidence.version},
-        )
-    counts = texts.count(tidy)
-    evidence.text, evidence.words, evidence.sentences = tidy, counts.words, counts.sentences
-    evidence.version, evidence.changed_at = evidence.version + 1, place.doing.now
-    evidence.save()
-    begun = _revise(evidence, person, place.doing.now)
-    changed = contents.refresh(place.portfolio, place.pocket, place.doing.now)
-    if begun or changed:
-        place.record("text_written", evidence=evidence.pk, version=evidence.version, text=text_digest(tidy))
+def _write(place: Place, person: Person, evidence: Evidence, draft: texts.Draft) -> Evidence:
+    done = texts.save(place.portfolio, evidence, person, draft, place.doing.now)
+    if done.changed and (contents.refresh(place.portfolio, place.pocket, place.doing.now) or done.begun):
+        place.record("text_written", evidence=evidence.pk, version=evidence.version, text=text_digest(evidence.text))
     return evidence
-
-
-def _revise(evidence: Evidence, person: Person, now: datetime) -> bool:
-    """Keep the text in its history; True where a new revision begins."""
-    last = evidence.revisions.order_by("-version").first()
-    if last is None or last.person_id != person.pk or now - last.saved_at > SITTING:
-        TextRevision.objects.create(
-            evidence=evidence, version=evidence.version, text=evidence.text, person=person, begun_at=now, saved_at=now
-        )
-        return True
-    last.version, last.text, last.saved_at = evidence.version, evidence.text, now
-    last.save()
-    return False
 
 
 def remove_evidence(person: Person, evidence_id: int, now: datetime) -> Evidence:
@@ -256,6 +260,15 @@ def restore_evidence(person: Person, evidence_id: int, now: datetime) -> Evidenc
     return _set_removed(person, evidence_id, now, removed=False)
 
 
+def refuse_long_gone(removed_at: datetime | None, now: datetime) -> None:
+    """What was taken out longer ago than it can be brought back."""
+    if removed_at is not None and now - removed_at > RESTORABLE:
+        raise Gone(
+            f"This was taken out on {removed_at:%a %-d %b}, more than {RESTORABLE.days} days ago.",
+            fix="Add it once more.",
+        )
+
+
 def _set_removed(person: Person, evidence_id: int, now: datetime, *, removed: bool) -> Evidence:
     named = _own_evidence(evidence_id)
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
@@ -264,6 +277,7 @@ def _set_removed(person: Person, evidence_id: int, now: datetime, *, removed: bo
             raise Invalid("A page stays in its pocket.", where=place.pocket.title, fix="Empty its text instead.")
         if (evidence.removed_at is not None) == removed:
             return evidence
+        refuse_long_gone(evidence.removed_at, now)
         evidence.removed_at = now if removed else None
         evidence.save(update_fields=["removed_at"])
         contents.refresh(place.portfolio, place.pocket, now)

@@ -39,32 +39,41 @@ NO_CONTENT = Content()
 def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]:
     """Evidence (with its artefact loaded) as the rules see it."""
     given = frozenset(pocket.starter_hashes)
-    starters = {texts.tidy_text(one).strip() for one in ("", *starters_of(pocket), *pocket.old_starters)}
+    starters = {_in_words(one) for one in ("", *starters_of(pocket), *pocket.old_starters)}
     return tuple(
         Piece(
             Counts(one.words, one.sentences),
             one.artefact.title if one.artefact else "",
-            one.text.strip() in starters if pocket.kind == PocketKind.PAGE else _is_starter(one.artefact, given),
+            _in_words(one.text) in starters if pocket.kind == PocketKind.PAGE else _is_starter(one.artefact, given),
+            0,
+            one.spoken_id is not None,
         )
         for one in evidence
     )
 
 
+def _in_words(text: str) -> str:
+    """A text as it is compared with a starter: how its lines are broken makes no work of it."""
+    return " ".join(texts.tidy_text(text).split())
+
+
 def current(portfolio_id: int, pocket_id: int) -> list[Evidence]:
     """The evidence that lies in a pocket now, in order, with artefacts and files."""
     found = Evidence.objects.filter(portfolio_id=portfolio_id, pocket_id=pocket_id, removed_at=None)
-    return list(found.select_related("artefact__stored"))
+    return list(found.select_related("artefact__stored", "artefact__written", "spoken__stored"))
 
 
 def _is_starter(artefact: Artefact | None, given: frozenset[str]) -> bool:
-    """Whether an artefact is the very file that the pocket began with."""
+    """Whether an artefact is the very file that the pocket began with, or a text without a word in it."""
+    if artefact is not None and artefact.kind == Artefact.Kind.TEXT:
+        return not artefact.written.words
     if artefact is None or artefact.stored is None or not given:
         return False
     return artefact.came_sha256 in given or artefact.stored.sha256 in given
 
 
 def artefact_data(artefact: Artefact) -> dict[str, Any]:
-    """An artefact as plain data, the same live and frozen."""
+    """An artefact as plain data, the same live and frozen: a text is frozen by its form."""
     stored = artefact.stored
     return {
         "id": artefact.pk,
@@ -77,6 +86,7 @@ def artefact_data(artefact: Artefact) -> dict[str, Any]:
         "size": stored.size if stored else 0,
         "width": stored.width if stored else None,
         "height": stored.height if stored else None,
+        **({"html": artefact.written.html} if artefact.kind == Artefact.Kind.TEXT else {}),
     }
 
 
@@ -105,12 +115,14 @@ def inside(portfolio_id: int, pocket: Pocket) -> Inside:
 def counted(pocket: Pocket, pieces: tuple[Piece, ...]) -> dict[str, Any]:
     """The row of ``PocketContent`` that these pieces make."""
     return {
-        "pieces": [
-            [one.counts.words, one.counts.sentences, int(one.unchanged), *([one.week] if one.week else [])]
-            for one in pieces
-        ],
+        "pieces": [[one.counts.words, one.counts.sentences, int(one.unchanged), *_beyond(one)] for one in pieces],
         "has_work": has_work(PocketKind(pocket.kind), pieces),
     }
+
+
+def _beyond(piece: Piece) -> list[int]:
+    """What only some pieces have: the week of a row, whether something was said."""
+    return [piece.week, 1] if piece.said else [piece.week] if piece.week else []
 
 
 def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
@@ -130,7 +142,8 @@ def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
 def _kept_pieces(rows: Iterable[Sequence[int]]) -> tuple[Piece, ...]:
     """Pieces from their kept counts, with the week where they have one; titles are not kept."""
     return tuple(
-        Piece(Counts(words, sentences), "", bool(unchanged), *week) for words, sentences, unchanged, *week in rows
+        Piece(Counts(words, sentences), "", bool(unchanged), beyond[0] if beyond else 0, len(beyond) > 1)
+        for words, sentences, unchanged, *beyond in rows
     )
 
 

@@ -8,16 +8,22 @@ ever offered as a download.
 from __future__ import annotations
 
 import hashlib
+import tempfile
 from collections.abc import Iterator
+from contextlib import ExitStack, closing, contextmanager
 from dataclasses import dataclass
+from pathlib import Path
 from typing import IO, Any, BinaryIO, cast
 
+from django.conf import settings
 from django.core.files.base import ContentFile, File
 from django.core.files.storage import Storage, storages
 
 from coatpeg.core.errors import Gone, Invalid
-from coatpeg.portfolios import media, pictures
+from coatpeg.portfolios import media, pictures, recordings
 from coatpeg.portfolios.models import Artefact, StoredFile
+from coatpeg.portfolios.pictures import WHOLE, Cut
+from coatpeg.portfolios.storage import OwnedFile
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,38 +45,98 @@ def path_of(sha256: str, part: str = "") -> str:
     return f"{sha256[:2]}/{sha256[2:4]}/{sha256}{'.' + part if part else ''}"
 
 
-def keep(content: File[Any], name: str) -> Kept:
+def keep(content: File[Any], name: str, *, cut: Cut = WHOLE, came: str = "") -> Kept:
     """Judge, clean and keep a file that came in; ``Invalid`` says why it cannot be kept.
 
-    ``name`` is for messages and for telling a picture that is none; the type comes from the content.
+    ``name`` is for messages and for telling a picture that is none; the type comes from the content. ``cut`` is how a
+    picture is turned and cropped. ``came`` is the SHA-256 where whoever received the bytes has counted it already.
     """
     if not content.size:
         raise Invalid(
             f"“{name}” is empty (0 bytes).", where="file", fix="Save it again on your device, then add it once more."
         )
-    came = _sha256(content)
+    came = came or _sha256(content)
     content.seek(0)
     head = content.read(media.HEAD)
     picture = media.picture_type(head)
     if picture:
         content.seek(0)
-        return Kept(_keep_picture(cast(BinaryIO, content), picture, name), came, Artefact.Kind.PICTURE)
+        return Kept(_keep_picture(cast(BinaryIO, content), picture, name, cut), came, Artefact.Kind.PICTURE)
     if media.named_like_a_picture(name):
         raise Invalid(
             f"“{name}” is named like a picture, but what is in it is not a picture.",
             where="file",
             fix="Open it on your device to see what it is; take the photo again, or rename it to what it is.",
         )
-    stored = StoredFile.objects.filter(sha256=came).first()
+    media_type = media.media_type(head)
+    if recordings.is_playable(media_type):
+        return _keep_recording(content, media_type, name, came)
+    return Kept(_keep_bytes(content, came, media_type), came, Artefact.Kind.FILE)
+
+
+def _keep_bytes(content: File[Any], sha256: str, media_type: str) -> StoredFile:
+    stored = StoredFile.objects.filter(sha256=sha256).first()
     if stored is None:
         content.seek(0)
-        _write(path_of(came), content)
-        stored = _row(came, content.size, media.media_type(head))
-    return Kept(stored, came, Artefact.Kind.FILE)
+        size = content.size
+        _write(path_of(sha256), content)
+        stored = _row(sha256, size, media_type)
+    return stored
 
 
-def _keep_picture(content: BinaryIO, media_type: str, name: str) -> StoredFile:
-    cleaned = pictures.clean(content, media_type, name)
+def _keep_recording(content: File[Any], media_type: str, name: str, came: str) -> Kept:
+    """Keep sound or video, without what tells of place and device."""
+    content.seek(0)
+    found, media_type = recordings.look(cast(BinaryIO, content), content.size, media_type, name)
+    kind = Artefact.Kind.SOUND if media_type in media.SOUNDS else Artefact.Kind.VIDEO
+    if not found.blank:
+        return Kept(_keep_bytes(content, came, media_type), came, kind)
+    with _of_our_own(content) as own:
+        recordings.blank(own.path, found, media_type)
+        with closing(OwnedFile(own.path)) as changed:  # opened anew: what was read ahead of the old bytes is stale
+            return Kept(_keep_bytes(changed, _sha256(changed), media_type), came, kind)
+
+
+@contextmanager
+def _of_our_own(content: File[Any]) -> Iterator[OwnedFile]:
+    """The same bytes in a file that we may change: the file itself where it is ours, else a copy."""
+    if isinstance(content, OwnedFile):
+        yield content
+        return
+    with tempfile.NamedTemporaryFile(dir=settings.FILE_UPLOAD_TEMP_DIR, delete=False) as copy:
+        for chunk in content.chunks():
+            copy.write(chunk)
+    own = OwnedFile(Path(copy.name))
+    try:
+        yield own
+    finally:
+        own.close()
+        own.path.unlink(missing_ok=True)
+
+
+def kind_of(stored: StoredFile) -> Artefact.Kind:
+    """What kind of artefact stored bytes are."""
+    if stored.media_type in media.SOUNDS:
+        return Artefact.Kind.SOUND
+    if stored.media_type in media.VIDEOS:
+        return Artefact.Kind.VIDEO
+    return Artefact.Kind.PICTURE if stored.media_type in media.PICTURES else Artefact.Kind.FILE
+
+
+def keep_pages(pages: list[StoredFile]) -> StoredFile:
+    """Photographed pages joined into one PDF, with the first page's thumbnails."""
+    with ExitStack() as stack:
+        document = pictures.joined([stack.enter_context(opened(one.sha256)) for one in pages])
+    sha256 = hashlib.sha256(document).hexdigest()
+    _write(path_of(sha256), ContentFile(document))
+    for label in pictures.THUMBNAILS:
+        with opened(pages[0].sha256, label) as small:
+            _write(path_of(sha256, label), ContentFile(small.read()))
+    return _row(sha256, len(document), "application/pdf", pages[0].width, pages[0].height)
+
+
+def _keep_picture(content: BinaryIO, media_type: str, name: str, cut: Cut) -> StoredFile:
+    cleaned = pictures.clean(content, media_type, name, cut)
     sha256 = hashlib.sha256(cleaned.data).hexdigest()
     stored = StoredFile.objects.filter(sha256=sha256).first()
     if stored is not None:

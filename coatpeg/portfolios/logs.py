@@ -24,7 +24,7 @@ from coatpeg.core.snapshots import digest
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Person
 from coatpeg.portfolios import contents
-from coatpeg.portfolios.commands import Place, artefact_of, keep_file, writing
+from coatpeg.portfolios.commands import Place, artefact_of, keep_file, refuse_long_gone, writing
 from coatpeg.portfolios.models import Artefact, LogRow, Portfolio, StandingHold
 
 MOST_ROWS = 2_000
@@ -165,6 +165,7 @@ def _set_removed(person: Person, row_id: int, now: datetime, *, removed: bool) -
         if (row.removed_at is not None) == removed:
             return row
         if not removed:
+            refuse_long_gone(row.removed_at, now)
             _refuse_more(place, 1)
             row.placed_at = now
         row.removed_at = now if removed else None

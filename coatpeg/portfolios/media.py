@@ -15,6 +15,9 @@ _OFFICE = {
     b"xl/": "spreadsheetml.sheet",
     b"ppt/": "presentationml.presentation",
 }
+SOUNDS = frozenset({"audio/mp4", "audio/webm", "audio/ogg", "audio/mpeg", "audio/wav", "audio/flac"})
+VIDEOS = frozenset({"video/mp4", "video/quicktime", "video/webm"})
+"""What browsers play. A QuickTime film often plays too; where it does not, it is offered as a download."""
 PICTURES = frozenset({"image/jpeg", "image/png", "image/webp", "image/heic"})
 _HEIC_BRANDS = (b"heic", b"heix", b"heim", b"heis", b"hevc", b"mif1", b"msf1")
 _PICTURE_ENDINGS = (".jpg", ".jpeg", ".png", ".webp", ".heic", ".heif")
@@ -35,7 +38,7 @@ def picture_type(head: bytes) -> str | None:
 
 def media_type(head: bytes) -> str:
     """The media type of bytes by their beginning; text where it decodes as UTF-8, else octets."""
-    found = picture_type(head) or _zip_type(head)
+    found = picture_type(head) or playable_type(head) or _zip_type(head)
     if found:
         return found
     try:
@@ -45,6 +48,29 @@ def media_type(head: bytes) -> str:
     if matches:
         return str(matches[0].mime_type)
     return "text/plain" if _is_text(head) else OCTETS
+
+
+def playable_type(head: bytes) -> str | None:
+    """The media type where the bytes begin like sound or video that browsers play.
+
+    Whether an MP4 or WebM has a picture shows only further in (``core.containers``); here it is named as a video.
+    """
+    if head[4:8] == b"ftyp":
+        brand = head[8:12]
+        return "audio/mp4" if brand in (b"M4A ", b"M4B ") else "video/quicktime" if brand == b"qt  " else "video/mp4"
+    if head.startswith(b"\x1aE\xdf\xa3") and b"webm" in head[:64]:
+        return "video/webm"
+    if head.startswith(b"OggS"):
+        return "audio/ogg"
+    if head[:4] == b"RIFF" and head[8:12] == b"WAVE":
+        return "audio/wav"
+    if head.startswith(b"fLaC"):
+        return "audio/flac"
+    if head.startswith(b"ID3") or (
+        len(head) > 3 and head[0] == 0xFF and head[1] & 0xE6 == 0xE2 and head[2] >> 4 not in (0, 15)
+    ):
+        return "audio/mpeg"
+    return None
 
 
 def _zip_type(head: bytes) -> str | None:

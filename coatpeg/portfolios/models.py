@@ -30,14 +30,21 @@ class StoredFile(models.Model):
 
 
 class Artefact(models.Model):
-    """A thing made: a picture, a file or a link. Never changed once made."""
+    """A thing made: a picture, photographed pages, a recording, a file, a link or a text.
+
+    But for a text, never changed once made.
+    """
 
     class Kind(models.TextChoices):
-        """What it is."""
+        """What it is; a scan is several photographed pages in one, kept as a PDF that we wrote."""
 
         PICTURE = "picture"
+        SCAN = "scan"
+        SOUND = "sound"
+        VIDEO = "video"
         FILE = "file"
         LINK = "link"
+        TEXT = "text"
 
     portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="artefacts")
     kind = models.CharField(max_length=10, choices=Kind)
@@ -48,14 +55,43 @@ class Artefact(models.Model):
     made_at = models.DateTimeField()
 
     class Meta:
-        """A link has an address, everything else has bytes."""
+        """A link has an address, a text its words, everything else has bytes."""
 
         constraints = (
             models.CheckConstraint(
-                condition=Q(kind="link", stored=None) | (~Q(kind="link") & Q(stored__isnull=False)),
-                name="artefact_link_or_bytes",
+                condition=Q(kind__in=("link", "text"), stored=None)
+                | (~Q(kind__in=("link", "text")) & Q(stored__isnull=False)),
+                name="artefact_link_text_or_bytes",
             ),
         )
+
+
+class Preview(models.Model):
+    """How a stored file is shown in the page: made in the background, once for the same bytes.
+
+    ``kind`` says which viewer shows it; pages and tables lie in the store beside the bytes.
+    """
+
+    class State(models.TextChoices):
+        """How far it is."""
+
+        WAITING = "waiting"
+        DONE = "done"
+        FAILED = "failed"
+
+    stored = models.OneToOneField(StoredFile, models.CASCADE, related_name="preview")
+    state = models.CharField(max_length=10, choices=State, default=State.WAITING)
+    kind = models.CharField(max_length=10, blank=True, default="", db_collation="utf8mb4_bin")
+    pages = models.PositiveIntegerField(default=0)
+    why = models.CharField(max_length=300, blank=True, default="")
+    """Why it cannot be shown, in words."""
+    tries = models.PositiveSmallIntegerField(default=0)
+    asked_at = models.DateTimeField()
+
+    class Meta:
+        """Found by state."""
+
+        indexes = (models.Index(fields=("state", "asked_at"), name="preview_waiting"),)
 
 
 class PocketFile(models.Model):
@@ -77,18 +113,39 @@ class PocketFile(models.Model):
     removed_at = models.DateTimeField(null=True, blank=True)
 
 
-class Evidence(models.Model):
+class KeptText(models.Model):
+    """A text with its counts and version. ``html`` is its form where it is more than plain paragraphs, else empty."""
+
+    text = models.TextField(blank=True, default="")
+    html = models.TextField(blank=True, default="")
+    words = models.PositiveIntegerField(default=0)
+    sentences = models.PositiveIntegerField(default=0)
+    version = models.PositiveIntegerField(default=0)
+    changed_at = models.DateTimeField()
+
+    class Meta:
+        """A part of other models."""
+
+        abstract = True
+
+
+class WrittenText(KeptText):
+    """The words of an artefact that is a text written right here."""
+
+    artefact = models.OneToOneField(Artefact, models.CASCADE, related_name="written")
+
+
+class Evidence(KeptText):
     """An artefact in a pocket with its reflection; on a page, the text alone."""
 
     portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="evidence")
     pocket = models.ForeignKey(Pocket, models.PROTECT, related_name="evidence")
     artefact = models.ForeignKey(Artefact, models.PROTECT, null=True, related_name="evidence")
     position = models.PositiveIntegerField(default=0)
-    text = models.TextField(blank=True, default="")
-    words = models.PositiveIntegerField(default=0)
-    sentences = models.PositiveIntegerField(default=0)
-    version = models.PositiveIntegerField(default=0)
-    changed_at = models.DateTimeField()
+    spoken = models.ForeignKey(Artefact, models.PROTECT, null=True, blank=True, related_name="+")
+    """The reflection as it was said; the text beside it is its transcript."""
+    starter = models.ForeignKey(StoredFile, models.SET_NULL, null=True, blank=True, related_name="+")
+    """The starter that it began as a copy of."""
     removed_at = models.DateTimeField(null=True)
     page_of = models.GeneratedField(
         expression=models.Case(models.When(artefact__isnull=True, then=F("pocket_id"))),
@@ -103,33 +160,47 @@ class Evidence(models.Model):
         constraints = (models.UniqueConstraint(fields=("portfolio", "page_of"), name="one_page_a_pocket"),)
 
 
-class TextRevision(models.Model):
-    """How a text stood: autosaves of one sitting are one revision."""
-
-    evidence = models.ForeignKey(Evidence, models.CASCADE, related_name="revisions")
-    version = models.PositiveIntegerField()
-    text = models.TextField()
-    person = models.ForeignKey(Person, models.PROTECT)
-    begun_at = models.DateTimeField()
-    saved_at = models.DateTimeField()
-
-
-class LoosePage(models.Model):
+class LoosePage(KeptText):
     """A page of a student's own, beside the wanted pockets: never counted, never handed in."""
 
     portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="loose_pages")
     title = models.CharField(max_length=120)
-    text = models.TextField(blank=True, default="")
-    words = models.PositiveIntegerField(default=0)
-    version = models.PositiveIntegerField(default=0)
     position = models.PositiveSmallIntegerField(default=0)
-    changed_at = models.DateTimeField()
     removed_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
         """In the student's order."""
 
         ordering = ("position", "pk")
+
+
+class TextRevision(models.Model):
+    """How a text stood: autosaves of one sitting are one revision.
+
+    It is of an evidence, a loose page or a written text.
+    """
+
+    evidence = models.ForeignKey(Evidence, models.CASCADE, null=True, related_name="revisions")
+    page = models.ForeignKey(LoosePage, models.CASCADE, null=True, related_name="revisions")
+    written = models.ForeignKey(WrittenText, models.CASCADE, null=True, related_name="revisions")
+    version = models.PositiveIntegerField()
+    text = models.TextField()
+    html = models.TextField(blank=True, default="")
+    person = models.ForeignKey(Person, models.PROTECT)
+    begun_at = models.DateTimeField()
+    saved_at = models.DateTimeField()
+
+    class Meta:
+        """Of one thing."""
+
+        constraints = (
+            models.CheckConstraint(
+                condition=Q(evidence__isnull=False, page=None, written=None)
+                | Q(evidence=None, page__isnull=False, written=None)
+                | Q(evidence=None, page=None, written__isnull=False),
+                name="revision_of_one_text",
+            ),
+        )
 
 
 class LogRow(models.Model):
@@ -198,3 +269,103 @@ class StandingHold(models.Model):
         """A hand-in holds a pocket once."""
 
         constraints = (models.UniqueConstraint(fields=("portfolio", "pocket", "handin_id"), name="held_once"),)
+
+
+class Upload(models.Model):
+    """A file on its way up, in parts; its bytes lie in the folder of what comes in under its key.
+
+    What it becomes is said when it begins: an artefact in a pocket, one page of several photographed ones
+    (``batch``), or a spoken reflection on an evidence. ``result`` is the evidence that it became.
+    """
+
+    key = models.CharField(max_length=43, unique=True, db_collation="utf8mb4_bin")
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="uploads")
+    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="+")
+    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    spoken_on = models.ForeignKey(Evidence, models.CASCADE, null=True, related_name="+")
+    replaces = models.ForeignKey(Evidence, models.CASCADE, null=True, related_name="+")
+    """The evidence whose artefact it is a newer form of."""
+    name = models.CharField(max_length=130, db_collation="utf8mb4_bin")
+    note = models.CharField(max_length=300, blank=True, default="")
+    size = models.BigIntegerField()
+    turn = models.PositiveSmallIntegerField(default=0)
+    """Degrees clockwise: 0, 90, 180 or 270."""
+    crop = models.JSONField(null=True)
+    """Left, top, right, bottom as shares of the turned picture; None: all of it."""
+    batch = models.CharField(max_length=36, blank=True, default="", db_collation="utf8mb4_bin")
+    place = models.PositiveSmallIntegerField(default=0)
+    places = models.PositiveSmallIntegerField(default=0)
+    stored = models.ForeignKey(StoredFile, models.PROTECT, null=True)
+    came_sha256 = models.CharField(max_length=64, blank=True, default="", db_collation="utf8mb4_bin")
+    result = models.ForeignKey(Evidence, models.SET_NULL, null=True, related_name="+")
+    refused = models.JSONField(null=True)
+    """Why it could not be taken in: a problem's what, where and fix."""
+    begun_at = models.DateTimeField()
+    done_at = models.DateTimeField(null=True)
+
+
+class Look(models.Model):
+    """When somebody of the staff last looked into a portfolio, and when the time before.
+
+    What is newer than that is new to them.
+    """
+
+    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="looks")
+    at = models.DateTimeField()
+    before = models.DateTimeField(null=True)
+
+    class Meta:
+        """One row a person and portfolio."""
+
+        constraints = (models.UniqueConstraint(fields=("person", "portfolio"), name="look_once"),)
+
+
+class Comment(models.Model):
+    """What a member of staff says to the student about an evidence or a loose page, without any hand-in."""
+
+    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="comments")
+    pocket = models.ForeignKey(Pocket, models.CASCADE, null=True, related_name="+")
+    evidence = models.ForeignKey(Evidence, models.CASCADE, null=True, related_name="comments")
+    page = models.ForeignKey(LoosePage, models.CASCADE, null=True, related_name="comments")
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    text = models.TextField()
+    at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        """Oldest first; about a pocket (or an evidence in it) or a page."""
+
+        ordering = ("pk",)
+        constraints = (
+            models.CheckConstraint(
+                condition=Q(pocket__isnull=False, page=None) | Q(pocket=None, evidence=None, page__isnull=False),
+                name="comment_on_pocket_or_page",
+            ),
+        )
+
+
+class ShowPage(models.Model):
+    """A chosen few of a student's artefacts, arranged; private until a member of staff opens it to the class."""
+
+    portfolio = models.OneToOneField(Portfolio, models.CASCADE, related_name="show_page")
+    title = models.CharField(max_length=120, blank=True, default="")
+    version = models.PositiveIntegerField(default=0)
+    opened_at = models.DateTimeField(null=True)
+    opened_by = models.ForeignKey(Person, models.SET_NULL, null=True, related_name="+")
+
+
+class ShownArtefact(models.Model):
+    """One of a show page's artefacts, with the student's own line about it."""
+
+    show_page = models.ForeignKey(ShowPage, models.CASCADE, related_name="shown")
+    evidence = models.ForeignKey(Evidence, models.CASCADE, related_name="+")
+    caption = models.CharField(max_length=300, blank=True, default="")
+    wide = models.BooleanField(default=False)
+    position = models.PositiveSmallIntegerField()
+
+    class Meta:
+        """In the student's order, each once."""
+
+        ordering = ("position",)
+        constraints = (models.UniqueConstraint(fields=("show_page", "evidence"), name="shown_once"),)

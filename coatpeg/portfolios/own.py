@@ -13,16 +13,18 @@ from typing import Any
 
 from django.core.files.base import File
 
-from coatpeg.core import intake, texts
-from coatpeg.core.errors import Gone, Invalid, Refused, Stale
+from coatpeg.core import intake
+from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.pegs import TINTS
 from coatpeg.core.policy import Action
 from coatpeg.core.snapshots import text_digest
+from coatpeg.core.texts import tidy_text
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.access import require_for_student
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
-from coatpeg.portfolios.commands import keep_file, locked_portfolio
+from coatpeg.portfolios import texts
+from coatpeg.portfolios.commands import keep_file, locked_portfolio, refuse_long_gone
 from coatpeg.portfolios.contents import artefact_data
 from coatpeg.portfolios.models import Artefact, LoosePage, Portfolio
 
@@ -36,10 +38,15 @@ def arranging(person: Person, portfolio_id: int, now: datetime) -> Iterator[tupl
     with deed(person.pk, now) as doing:
         portfolio = locked_portfolio(portfolio_id)
         require_for_student(person, Action.ARRANGE_PORTFOLIO, portfolio.enrolment)
-        left = portfolio.enrolment.last
-        if left is not None and left < school_calendar().local_day(now):
-            raise Refused(f"You left this class on {left:%a %-d %b}.", fix="You can still read everything in it.")
+        refuse_left(portfolio, now)
         yield portfolio, doing
+
+
+def refuse_left(portfolio: Portfolio, now: datetime) -> None:
+    """Whoever has left reads and no longer writes."""
+    left = portfolio.enrolment.last
+    if left is not None and left < school_calendar().local_day(now):
+        raise Refused(f"You left this class on {left:%a %-d %b}.", fix="You can still read everything in it.")
 
 
 def _record(doing: Deed, portfolio: Portfolio, verb: str, **data: Any) -> None:
@@ -47,7 +54,7 @@ def _record(doing: Deed, portfolio: Portfolio, verb: str, **data: Any) -> None:
 
 
 def _title(title: str, *, may_be_empty: bool = False) -> str:
-    tidy = " ".join(texts.tidy_text(title).split())
+    tidy = " ".join(tidy_text(title).split())
     if len(tidy) > LONGEST_TITLE or not (tidy or may_be_empty):
         raise Invalid(
             f"The title has {len(tidy)} characters." if tidy else "The page has no title.",
@@ -142,32 +149,30 @@ def readable_page(person: Person, page_id: int) -> LoosePage:
     return found
 
 
-def write_page(person: Person, page_id: int, title: str, text: str, version: int, now: datetime) -> LoosePage:
+def write_page(
+    person: Person,
+    page_id: int,
+    title: str,
+    text: str,
+    version: int,
+    now: datetime,
+    *,
+    html: str | None = None,
+    base: str | None = None,
+    anew: bool = False,
+) -> LoosePage:
     """Save a loose page over the version its writer saw; the same again changes nothing."""
     with arranging(person, _named(page_id).portfolio_id, now) as (portfolio, doing):
         page = LoosePage.objects.get(pk=page_id)
         if page.removed_at is not None:
             raise Gone("This page was taken out.", fix="Bring it back to go on writing.")
-        if len(text) > texts.LONGEST_TEXT:
-            raise Invalid(
-                f"The text has {len(text)} characters; {texts.LONGEST_TEXT} is the most.",
-                where="text",
-                fix="Shorten it. What you wrote stays in the field.",
-            )
-        tidy, named = texts.tidy_text(text), _title(title)
-        if (tidy, named) == (page.text, page.title):
-            return page
-        if version != page.version:
-            raise Stale(
-                "This page was changed somewhere else meanwhile.",
-                where="text",
-                fix="Both texts are here: choose one, or put them together.",
-                more={"text": page.text, "version": page.version},
-            )
-        page.title, page.text, page.words = named, tidy, texts.count(tidy).words
-        page.version, page.changed_at = page.version + 1, now
-        page.save()
-        _record(doing, portfolio, "page_written", page=page.pk, version=page.version, text=text_digest(tidy))
+        named = _title(title)
+        renamed, page.title = named != page.title, named
+        done = texts.save(portfolio, page, person, texts.Draft(text, version, html, base, anew), now)
+        if renamed and not done.changed:
+            page.save(update_fields=["title"])
+        if done.changed or renamed:
+            _record(doing, portfolio, "page_written", page=page.pk, version=page.version, text=text_digest(page.text))
         return page
 
 
@@ -176,6 +181,7 @@ def set_removed(person: Person, page_id: int, now: datetime, *, removed: bool) -
     with arranging(person, _named(page_id).portfolio_id, now) as (portfolio, doing):
         page = LoosePage.objects.get(pk=page_id)
         if (page.removed_at is not None) != removed:
+            refuse_long_gone(page.removed_at, now)
             page.removed_at = now if removed else None
             page.save(update_fields=["removed_at"])
             _record(doing, portfolio, "page_removed" if removed else "page_restored", page=page.pk)

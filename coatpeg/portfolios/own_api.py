@@ -12,10 +12,10 @@ from pydantic import Field
 from coatpeg.core.policy import Action
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Shape
-from coatpeg.portfolios import own
+from coatpeg.portfolios import comments, own
 from coatpeg.portfolios.contents import artefact_data
 from coatpeg.portfolios.models import LoosePage
-from coatpeg.portfolios.schemas import ArtefactShape, CoverShape
+from coatpeg.portfolios.schemas import ArtefactShape, CommentShape, CoverShape
 
 router = Router(tags=["portfolios"])
 ARRANGE = {"x-action": Action.ARRANGE_PORTFOLIO.name}
@@ -39,8 +39,10 @@ class PageTitleIn(Shape):
 class PageIn(PageTitleIn):
     """A loose page and the version its writer saw."""
 
-    text: str
+    text: str = ""
     version: int = Field(ge=0)
+    html: str | None = None
+    base: str | None = None
 
 
 class PageMoveIn(Shape):
@@ -55,12 +57,23 @@ class PageShape(Shape):
     id: int
     title: str
     text: str
+    html: str
     words: int
     version: int
+    merged: bool = False
+    comments: list[CommentShape] = Field(default_factory=list)
 
 
-def _page(page: LoosePage) -> PageShape:
-    return PageShape(id=page.pk, title=page.title, text=page.text, words=page.words, version=page.version)
+def _page(page: LoosePage, *, seen: int | None = None) -> PageShape:
+    return PageShape(
+        id=page.pk,
+        title=page.title,
+        text=page.text,
+        html=page.html,
+        words=page.words,
+        version=page.version,
+        merged=seen is not None and page.version > seen + 1,
+    )
 
 
 @router.put("/portfolios/{portfolio_id}/cover", response=CoverShape, operation_id="set_cover", openapi_extra=ARRANGE)
@@ -91,13 +104,18 @@ def add_page(request: HttpRequest, portfolio_id: int, body: PageTitleIn) -> Any:
 @router.get("/pages/{page_id}", response=PageShape, operation_id="see_page", openapi_extra=LOOK)
 def see_page(request: HttpRequest, page_id: int) -> Any:
     """A loose page."""
-    return _page(own.readable_page(person_of(request), page_id))
+    person = person_of(request)
+    page = own.readable_page(person, page_id)
+    found = _page(page)
+    found.comments = [CommentShape(**one) for one in comments.comment_data(comments.of_page(page), person)]
+    return found
 
 
 @router.put("/pages/{page_id}", response=PageShape, operation_id="write_loose_page", openapi_extra=ARRANGE)
 def write_loose_page(request: HttpRequest, page_id: int, body: PageIn) -> Any:
     """Save a loose page."""
-    return _page(own.write_page(person_of(request), page_id, body.title, body.text, body.version, now()))
+    of = (person_of(request), page_id, body.title, body.text, body.version, now())
+    return _page(own.write_page(*of, html=body.html, base=body.base), seen=body.version)
 
 
 @router.delete("/pages/{page_id}", response=PageShape, operation_id="remove_page", openapi_extra=ARRANGE)

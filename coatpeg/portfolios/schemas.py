@@ -9,12 +9,17 @@ from pydantic import Field
 
 from coatpeg.people.schemas import Shape
 
+ArtefactWord = Literal["picture", "scan", "sound", "video", "file", "link", "text"]
+
 
 class ArtefactShape(Shape):
-    """An artefact, live or frozen. ``size`` in bytes, ``width`` and ``height`` in pixels."""
+    """An artefact, live or frozen. ``size`` in bytes, ``width`` and ``height`` in pixels.
+
+    ``html`` is the form of a text.
+    """
 
     id: int
-    kind: Literal["picture", "file", "link"]
+    kind: ArtefactWord
     title: str
     link: str
     sha256: str
@@ -23,6 +28,64 @@ class ArtefactShape(Shape):
     size: int
     width: int | None
     height: int | None
+    html: str = ""
+
+
+class UploadShape(Shape):
+    """An upload: how many bytes are here, whether it is done, the evidence it became, what was changed about its name.
+
+    ``waits_for`` names the batch whose other pages are still to come.
+    """
+
+    key: str
+    here: int
+    size: int
+    done: bool
+    waits_for: str
+    evidence: int | None
+    note: str
+
+
+class CommentShape(Shape):
+    """What a member of staff said about an evidence, or (none named) about the pocket or page it stands on."""
+
+    id: int
+    evidence: int | None
+    who: str
+    mine: bool
+    at: datetime
+    text: str
+
+
+class ViewShape(Shape):
+    """How far the viewer of a file is: ``none`` is for kinds without one; ``why`` it cannot be shown."""
+
+    state: Literal["none", "waiting", "done", "failed"]
+    kind: str
+    pages: int
+    why: str
+
+
+class ViewTable(Shape):
+    """A table of a file; what is beyond the most that is shown is counted."""
+
+    name: str
+    rows: list[list[str]]
+    rows_left_out: int = 0
+    columns_left_out: int = 0
+
+
+class ViewDocument(Shape):
+    """What of a file is shown, by ``kind``; ``all`` counts the pages it has, ``left_out`` characters of a text."""
+
+    kind: Literal["pages", "tables", "html", "text"]
+    note: str = ""
+    pages: int = 0
+    all: int = 0
+    tables: list[ViewTable] = Field(default_factory=list)
+    html: str = ""
+    text: str = ""
+    left_out: int = 0
 
 
 class CoverShape(Shape):
@@ -42,14 +105,19 @@ class LoosePageLine(Shape):
 
 
 class SavedShape(Shape):
-    """What a save made of an evidence; ``note`` says what was changed on the way in."""
+    """What a save made of a text; ``note`` says what was changed on the way in.
+
+    ``merged``: somebody else had saved meanwhile, and both changes are in it.
+    """
 
     id: int
     text: str
+    html: str = ""
     version: int
     words: int
     sentences: int
     note: str = ""
+    merged: bool = False
 
 
 class PocketFileShape(Shape):
@@ -57,7 +125,7 @@ class PocketFileShape(Shape):
 
     id: int
     role: Literal["directions", "starter"]
-    kind: Literal["picture", "file"]
+    kind: ArtefactWord
     title: str
     size: int
     media_type: str
@@ -207,14 +275,26 @@ class PastedShape(Shape):
 
 
 class LinkIn(Shape):
-    """A link with the student's own title."""
+    """A link with the student's own title; ``even_so``: added although its form gives cause for doubt."""
 
     link: str = Field(max_length=20_000)
     title: str = Field(default="", max_length=2_000)
+    even_so: bool = False
+
+
+class SpokenIn(Shape):
+    """A recording of this portfolio, by its artefact."""
+
+    artefact: int
 
 
 class TextIn(Shape):
-    """A text and the version its writer saw (0: none yet)."""
+    """A text and the version its writer saw (0: none yet), with what that version said where it is known.
 
-    text: str
+    ``html`` is rich text, where the text may be more than paragraphs; the plain text then comes from it.
+    """
+
+    text: str = ""
     version: int = Field(ge=0)
+    html: str | None = None
+    base: str | None = None

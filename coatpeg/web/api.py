@@ -11,6 +11,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import SessionAuth
 
+from coatpeg.core import tus
 from coatpeg.core.errors import CoatPegError, TooLarge
 from coatpeg.handins.api import router as handins_router
 from coatpeg.handins.calendar_api import router as calendar_router
@@ -21,8 +22,11 @@ from coatpeg.outlines.api import router as outlines_router
 from coatpeg.people.api import router as people_router
 from coatpeg.portfolios.api import router as portfolios_router
 from coatpeg.portfolios.log_api import router as log_router
+from coatpeg.portfolios.looking_api import router as looking_router
 from coatpeg.portfolios.own_api import router as own_router
 from coatpeg.portfolios.roster_api import router as roster_router
+from coatpeg.portfolios.texts_api import router as texts_router
+from coatpeg.portfolios.uploads_api import router as uploads_router
 from coatpeg.web.middleware import database_away
 from coatpeg.web.problems import csrf_failure, problem, response_of, signed_out, unreadable
 from coatpeg.web.sessions import router as sessions_router
@@ -53,8 +57,11 @@ ROUTERS = (
     template_router,
     gallery_router,
     portfolios_router,
+    uploads_router,
     log_router,
     own_router,
+    texts_router,
+    looking_router,
     handins_router,
     marking_router,
 )
@@ -64,7 +71,10 @@ for router in ROUTERS:
 
 @api.exception_handler(CoatPegError)
 def _our_error(request: HttpRequest, error: CoatPegError) -> HttpResponse:
-    return response_of(error)
+    response = response_of(error)
+    if request.path.startswith("/api/uploads"):
+        response["Tus-Resumable"] = response["Tus-Version"] = tus.VERSION
+    return response
 
 
 @api.exception_handler(AuthenticationError)

@@ -14,6 +14,8 @@ from coatpeg.web.problems import problem, response_of
 Answer = Callable[[HttpRequest], HttpResponse]
 ENVELOPE = 64 * 1024
 """Bytes of a multipart body beside the file itself: boundaries, headers, the title."""
+FORMS = ("/files", "/row-files", "/cover/picture")
+"""What paths of forms with a file end in."""
 
 
 def refuse_large_bodies(get_response: Answer) -> Answer:
@@ -24,10 +26,12 @@ def refuse_large_bodies(get_response: Answer) -> Answer:
             length = int(request.META.get("CONTENT_LENGTH") or 0)
         except ValueError:
             length = 0
-        upload = request.path.endswith("/files")
-        limit = settings.UPLOAD_LIMIT + ENVELOPE if upload else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
+        part = request.method == "PATCH" and request.path.startswith("/api/uploads/")
+        upload = part or request.path.endswith(FORMS)
+        most = settings.UPLOAD_LIMIT if part else min(settings.FORM_LIMIT, settings.UPLOAD_LIMIT)
+        limit = most + ENVELOPE if upload else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
         if length > limit:
-            megabytes = settings.UPLOAD_LIMIT / 1024 / 1024
+            megabytes = most / 1024 / 1024
             what = (
                 f"The file is larger than {megabytes:.0f} MB, the most this school takes."
                 if upload

@@ -9,7 +9,15 @@ from django.http import HttpRequest, HttpResponse
 
 from coatpeg.core.errors import CoatPegError
 
-STATUS = {"refused": 403, "invalid": 422, "too-large": 413, "stale": 409, "gone": 404}
+STATUS = {
+    "refused": 403,
+    "invalid": 422,
+    "too-large": 413,
+    "stale": 409,
+    "busy": 423,
+    "other-version": 412,
+    "gone": 404,
+}
 
 
 def problem(status: int, kind: str, what: str, *, where: str = "", fix: str = "", **more: Any) -> HttpResponse:

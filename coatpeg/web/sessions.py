@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Any
+from typing import Any, Literal
 
 from django.conf import settings
 from django.contrib.auth import logout
@@ -19,7 +19,7 @@ from coatpeg.core.names import full
 from coatpeg.core.policy import Action, Role
 from coatpeg.events.changes import changes_after
 from coatpeg.handins import feeds
-from coatpeg.people import accounts, cards
+from coatpeg.people import accounts, cards, reading
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Enrolment, FeedAddress, Person, School
@@ -50,6 +50,17 @@ class GroupLine(Shape):
     enrolment: int | None
 
 
+class ReadingShape(Shape):
+    """How a person likes to read; ``size`` and the ``pace`` of reading aloud in percent of the usual."""
+
+    face: Literal["hyperlegible", "lexend"]
+    size: Literal[100, 115, 130, 150]
+    spacing: Literal["usual", "wide", "wider"]
+    tint: Literal["none", "cream", "mint", "sky", "rose"]
+    ruler: bool
+    pace: Literal[60, 80, 100, 120]
+
+
 class Me(Shape):
     """The signed-in person."""
 
@@ -58,6 +69,7 @@ class Me(Shape):
     initials: str
     staff: bool
     administrator: bool
+    reading: ReadingShape
 
 
 class DemoSignIn(Shape):
@@ -192,6 +204,7 @@ def _me(person: Person) -> dict[str, Any]:
         "initials": initials,
         "staff": person.is_staff,
         "administrator": person.is_administrator,
+        "reading": reading.reading_of(person),
     }
 
 
@@ -210,6 +223,12 @@ def _groups(person: Person) -> list[dict[str, Any]]:
         }
         for one in found
     ]
+
+
+@router.put("/reading", response=ReadingShape, operation_id="set_reading", openapi_extra=USE)
+def set_reading(request: HttpRequest, body: ReadingShape) -> Any:
+    """Keep how this person likes to read."""
+    return reading.set_reading(person_of(request), body.model_dump())
 
 
 class FeedShape(Shape):

@@ -18,8 +18,10 @@ NO_SECRET = "no secret is set"
 SECRET_KEY = env.str("COATPEG_SECRET", default="") or NO_SECRET
 ALLOWED_HOSTS = env.list("COATPEG_HOSTS", default=["127.0.0.1", "localhost"])
 HTTPS = env.bool("COATPEG_HTTPS", default=False)
-UPLOAD_LIMIT = env.int("COATPEG_UPLOAD_LIMIT", default=200 * 1024 * 1024)
-"""Bytes of one uploaded file."""
+UPLOAD_LIMIT = env.int("COATPEG_UPLOAD_LIMIT", default=2 * 1024**3)
+"""Bytes of one file that comes up in parts."""
+FORM_LIMIT = 200 * 1024 * 1024
+"""Bytes of one file that comes in a form, whole: lists, pictures for a cover."""
 
 INSTALLED_APPS = [
     "django.contrib.contenttypes",
@@ -106,6 +108,7 @@ CONTENT_SECURITY_POLICY = {
         "script-src": [SELF],
         "style-src": [SELF],
         "img-src": [SELF, "blob:", "data:"],
+        "media-src": [SELF, "blob:"],
         "font-src": [SELF],
         "connect-src": [SELF],
         "manifest-src": [SELF],

@@ -61,7 +61,7 @@ class Agreeing(CaseloadCase):
             [("artefacts", 1, 1), ("reflection", 1, 1)],
         )
         worklist = self.ok(self.student, "GET", f"/portfolios/{self.thandi.pk}/worklist")
-        self.assertEqual(worklist["to_do"][0]["still_wanted"], 0)
+        self.assertEqual(worklist["to_do"][0]["wanting"], [])
         self.assertEqual(
             self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][1]["wanted"],
             4,

@@ -75,6 +75,11 @@ class Junk(ApiCase):
             "file_id": own.given.pk,
             "page_id": own.loose.pk,
             "size": "small",
+            "key": own.upload.key,
+            "comment_id": own.comment.pk,
+            "revision_id": own.revision.pk,
+            "shown_id": own.shown.pk,
+            "number": 1,
         }
 
     def value(self, schema: dict[str, Any]) -> Any:

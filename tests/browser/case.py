@@ -29,6 +29,8 @@ ARGUMENTS = [
     "--no-first-run",
     "--disable-default-apps",
     "--disable-extensions",
+    "--use-fake-ui-for-media-stream",
+    "--use-fake-device-for-media-stream",
     "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
 ]
 AXE = (settings.BASE_DIR / "frontend/node_modules/axe-core/axe.min.js").read_text()
@@ -120,6 +122,13 @@ class BrowserCase(LiveServerTestCase):
         """Nothing is wider than the screen."""
         wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
         self.assertLessEqual(wide, 0)
+
+
+def choose(page: Page, path: str) -> None:
+    """Choose a file of the device for the open pocket; a picture goes through its dialog."""
+    page.get_by_label("File", exact=True).set_input_files(path)
+    if path.endswith((".jpg", ".png", ".heic")):
+        page.get_by_role("button", name="Add 1 photo").click()
 
 
 def session_of(person: Person) -> str:

@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.handins.models import Submission
 from coatpeg.portfolios.models import Evidence
 from tests import builders
-from tests.browser.case import BrowserCase, picture_file
+from tests.browser.case import BrowserCase, choose, picture_file
 
 STATUS = r"the server responded with a status of (401|403|404|409|413|422|503)"
 LOST = r"net::ERR_(INTERNET_DISCONNECTED|CONNECTION|FAILED|EMPTY_RESPONSE)"
@@ -37,7 +37,7 @@ class NothingLost(BrowserCase):
         return self.page(self.person, self.path)
 
     def choose(self, page: Page, name: str, data: bytes) -> None:
-        page.locator("input[type=file]").set_input_files(picture_file(self.folder, name, data))
+        choose(page, picture_file(self.folder, name, data))
 
     def saved(self, page: Page) -> None:
         expect(page.get_by_text(re.compile(r"Saved \d\d:\d\d"))).to_be_visible()
@@ -66,7 +66,7 @@ class NothingLost(BrowserCase):
 
     def test_a_link_that_is_none_stays_in_its_field(self) -> None:
         page = self.open()
-        page.get_by_role("button", name="Paste a link").click()
+        page.get_by_role("button", name="Link", exact=True).click()
         for bad, words in (
             ("recipes.example", "Write https://recipes.example"),
             ("javascript:alert(1)", "not opened here"),

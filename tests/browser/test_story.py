@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.people.models import StaffRole
 from tests import builders
-from tests.browser.case import BrowserCase, picture_file
+from tests.browser.case import BrowserCase, choose, picture_file
 
 
 class Story(BrowserCase):
@@ -35,11 +35,9 @@ class Story(BrowserCase):
     def fill(self, page: Page) -> None:
         """Add a picture from the device and a link, and write a reflection on each."""
         picture = picture_file(self.folder, data=builders.jpeg(size=(900, 600)))
-        with page.expect_file_chooser() as chosen:
-            page.get_by_role("button", name="Add a picture or file").click()
-        chosen.value.set_files(picture)
+        choose(page, picture)
         expect(page.get_by_role("heading", name="card.jpg")).to_be_visible()
-        page.get_by_role("button", name="Paste a link").click()
+        page.get_by_role("button", name="Link", exact=True).click()
         page.get_by_label("Link", exact=True).fill("https://recipes.example/soup")
         page.get_by_label("Title (yours)").fill("Where I found it")
         page.get_by_role("button", name="Add the link").click()
@@ -120,7 +118,7 @@ class Story(BrowserCase):
         expect(page.get_by_text("Locked: handed in")).to_be_visible()
         expect(page.get_by_text("1 link in it: the address is kept")).to_be_visible()
         expect(page.get_by_role("textbox").first).not_to_be_editable()
-        expect(page.get_by_role("button", name="Add a picture or file")).not_to_be_visible()
+        expect(page.get_by_role("button", name="File", exact=True)).not_to_be_visible()
         self.no_violation(page)
 
     def wait_for_submission(self, number: int) -> bool:

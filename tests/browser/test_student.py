@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.handins.models import Submission
 from coatpeg.portfolios.models import Evidence
 from tests import builders
-from tests.browser.case import PHONE, BrowserCase, picture_file
+from tests.browser.case import PHONE, BrowserCase, choose, picture_file
 
 
 class OnAPhone(BrowserCase):
@@ -66,7 +66,7 @@ class OnAPhone(BrowserCase):
         self.expected_complaints.append("422")
         page = self.pocket(self.about)
         field = page.get_by_role("textbox", name="Who are you?")
-        expect(field).to_have_value("I am …")
+        expect(field).to_have_text("I am …")
         page.get_by_role("button", name="Hand in").click()
         expect(page.get_by_text("There is nothing of yours in this yet.")).to_be_visible()
         self.assertFalse(Submission.objects.exists(), "an untouched starter is asked about once")
@@ -102,8 +102,8 @@ class OnAPhone(BrowserCase):
     def test_links_are_judged_at_once_and_a_pocket_of_links_takes_nothing_else(self) -> None:
         self.expected_complaints.append("422")
         page = self.pocket(self.finds)
-        expect(page.get_by_role("button", name="Add a picture or file")).to_have_count(0)
-        page.get_by_role("button", name="Paste a link").click()
+        expect(page.get_by_role("button", name="File", exact=True)).to_have_count(0)
+        page.get_by_role("button", name="Link", exact=True).click()
         field = page.get_by_label("Link", exact=True)
         for wrong, words in (
             ("plants.example/seeds", "Write https://plants.example/seeds if that is it."),
@@ -122,9 +122,7 @@ class OnAPhone(BrowserCase):
         self.expected_complaints.append("422")
         page = self.pocket(self.card)
         for data, words in ((b"", "is empty (0 bytes)"), (b"not a picture at all", "what is in it is not a picture")):
-            with page.expect_file_chooser() as chosen:
-                page.get_by_role("button", name="Add a picture or file").click()
-            chosen.value.set_files(picture_file(self.folder, data=data))
+            choose(page, picture_file(self.folder, data=data))
             expect(page.get_by_text(words)).to_be_visible()
             page.get_by_role("button", name="Let it go").click()
         self.assertFalse(Evidence.objects.exists())
@@ -168,7 +166,7 @@ class OnAPhone(BrowserCase):
         later = self.eight.pocket("Harvest", opens=self.day(9))
         page.goto(f"{self.live_server_url}{self.base}/portfolio/{self.thandi.pk}/{later.pk}")
         expect(page.get_by_text("This pocket opens on")).to_be_visible()
-        expect(page.get_by_role("button", name="Add a picture or file")).to_have_count(0)
+        expect(page.get_by_role("button", name="File", exact=True)).to_have_count(0)
 
     def test_who_has_left_still_reads_everything(self) -> None:
         builders.fill(self.thandi, self.card, self.now)
@@ -177,4 +175,4 @@ class OnAPhone(BrowserCase):
         page = self.pocket(self.card)
         expect(page.get_by_role("heading", name="card.jpg")).to_be_visible()
         expect(page.get_by_role("textbox").first).not_to_be_editable()
-        expect(page.get_by_role("button", name="Add a picture or file")).to_have_count(0)
+        expect(page.get_by_role("button", name="File", exact=True)).to_have_count(0)

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from coatpeg.core.errors import Invalid
 from coatpeg.core.filling import Piece, PocketKind, Wanted
-from coatpeg.core.outline_plan import PocketPlan, Seat, impact, length_of, refuse_other_kind
+from coatpeg.core.outline_plan import TAKES, PocketPlan, Seat, impact, length_of, refuse_other_kind
 from coatpeg.core.texts import Counts, Length, Measure
 
 SENTENCES = Length(Measure.SENTENCES, 2, 3)
@@ -36,7 +36,7 @@ class Checking(SimpleTestCase):
         self.assertIsNone(evidence.length, "no reflection, no length")
 
     def test_every_kind_of_artefact_is_any_kind(self) -> None:
-        plan = PocketPlan("Card", PocketKind.EVIDENCE, takes=("link", "picture", "file"))
+        plan = PocketPlan("Card", PocketKind.EVIDENCE, takes=tuple(reversed(TAKES)))
         self.assertEqual(plan.checked().takes, ())
         some = PocketPlan("Card", PocketKind.EVIDENCE, takes=("link", "picture"))
         self.assertEqual(some.checked().takes, ("picture", "link"))

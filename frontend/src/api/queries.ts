@@ -142,6 +142,93 @@ export const pocketQuery = (group_id: number, portfolio_id: number, pocket_id: n
       ),
   });
 
+export type TextKind = "evidence" | "page" | "text";
+
+/** The history of a text, newest first. */
+export const historyQuery = (kind: TextKind, id: number) =>
+  queryOptions({
+    queryKey: ["history", kind, id],
+    staleTime: 0,
+    queryFn: () => {
+      if (kind === "evidence") return data(client.GET("/api/evidence/{evidence_id}/history", { params: { path: { evidence_id: id } } }));
+      if (kind === "page") return data(client.GET("/api/pages/{page_id}/history", { params: { path: { page_id: id } } }));
+      return data(client.GET("/api/texts/{artefact_id}/history", { params: { path: { artefact_id: id } } }));
+    },
+  });
+
+/** A revision, with what changed since another one. */
+export const revisionQuery = (revision_id: number, since: number | null) =>
+  queryOptions({
+    queryKey: ["revision", revision_id, since],
+    queryFn: () => data(client.GET("/api/revisions/{revision_id}", { params: { path: { revision_id }, query: since === null ? {} : { since } } })),
+  });
+
+/** Every artefact of a portfolio, with the pockets it lies in. */
+export const artefactsQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id, "artefacts"],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/artefacts", { params: { path: { portfolio_id } } })),
+  });
+
+/** What was taken out and can be brought back. */
+export const takenOutQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id, "taken-out"],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/taken-out", { params: { path: { portfolio_id } } })),
+  });
+
+/** A student's show page. */
+export const showQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id, "show"],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/show", { params: { path: { portfolio_id } } })),
+  });
+
+/** The show pages that are open to the class. */
+export const showsQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "shows"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/shows", { params: { path: { group_id } } })),
+  });
+
+/** A student's news. */
+export const newsQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolio", portfolio_id, "news"],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/news", { params: { path: { portfolio_id } } })),
+  });
+
+/** The portfolios of a class by name. */
+export const portfoliosQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "portfolios"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/portfolios", { params: { path: { group_id } } })),
+  });
+
+/** One pocket over the class. */
+export const gridQuery = (group_id: number, pocket_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "grid", pocket_id],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/pockets/{pocket_id}", { params: { path: { group_id, pocket_id } } })),
+  });
+
+/** How far the viewer of a file is; asked again while it is being made. */
+export const viewQuery = (artefact_id: number) =>
+  queryOptions({
+    queryKey: ["view", artefact_id],
+    queryFn: () => data(client.GET("/api/artefacts/{artefact_id}/view", { params: { path: { artefact_id } } })),
+    refetchInterval: (query) => (query.state.data?.state === "waiting" ? 1000 : false),
+    staleTime: 60_000,
+  });
+
+/** What the viewer shows of a file. */
+export const viewDocumentQuery = (artefact_id: number) =>
+  queryOptions({
+    queryKey: ["view", artefact_id, "document"],
+    queryFn: () => data(client.GET("/api/artefacts/{artefact_id}/view/document", { params: { path: { artefact_id } } })),
+    staleTime: Infinity,
+  });
+
 export const worklistQuery = (group_id: number, portfolio_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "portfolio", portfolio_id, "worklist"],

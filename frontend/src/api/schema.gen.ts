@@ -101,7 +101,7 @@ export interface paths {
         };
         /**
          * Read File
-         * @description The bytes of an artefact: a picture to see, anything else to download.
+         * @description The bytes of an artefact: a picture to see, a recording to play, anything else to download.
          */
         get: operations["read_file"];
         put?: never;
@@ -124,6 +124,86 @@ export interface paths {
          * @description A thumbnail of a picture.
          */
         get: operations["read_thumbnail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artefacts/{artefact_id}/title": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rename
+         * @description Give an artefact another title.
+         */
+        put: operations["rename"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artefacts/{artefact_id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View File
+         * @description How far the viewer of a file is.
+         */
+        get: operations["view_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artefacts/{artefact_id}/view/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Document
+         * @description What the viewer shows of a file that is no picture.
+         */
+        get: operations["view_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artefacts/{artefact_id}/view/pages/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Page
+         * @description One page of a file, from 1, as a picture.
+         */
+        get: operations["view_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -196,6 +276,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/comments/{comment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Comment
+         * @description Take one's own comment back.
+         */
+        delete: operations["remove_comment"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comments/{comment_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Comment
+         * @description Let it stand again.
+         */
+        post: operations["restore_comment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evidence/{evidence_id}": {
         parameters: {
             query?: never;
@@ -211,6 +331,46 @@ export interface paths {
          * @description Take an artefact out of its pocket.
          */
         delete: operations["remove_evidence"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evidence/{evidence_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See History
+         * @description The history of a reflection, or of a page in a pocket.
+         */
+        get: operations["see_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evidence/{evidence_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Evidence
+         * @description Put an artefact before another one in its pocket.
+         */
+        post: operations["move_evidence"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -251,6 +411,30 @@ export interface paths {
          */
         post: operations["restore_evidence"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/evidence/{evidence_id}/spoken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say Again
+         * @description Let a recording of before be the reflection again.
+         */
+        post: operations["say_again"];
+        /**
+         * Unsay
+         * @description Take the recording away from a reflection.
+         */
+        delete: operations["unsay"];
         options?: never;
         head?: never;
         patch?: never;
@@ -508,6 +692,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/pockets/{pocket_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Pocket Of Class
+         * @description One pocket over the class.
+         */
+        get: operations["see_pocket_of_class"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/portfolios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Portfolios
+         * @description The portfolios of a class by name, with the last work in each.
+         */
+        get: operations["see_portfolios"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/roster": {
         parameters: {
             query?: never;
@@ -750,6 +974,26 @@ export interface paths {
          * @description The lines that cannot be taken, as CSV with the reason in a column.
          */
         post: operations["rejected_lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/shows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Show Pages
+         * @description The show pages that are open to the class.
+         */
+        get: operations["see_show_pages"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1300,6 +1544,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{page_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Page History
+         * @description The history of a loose page.
+         */
+        get: operations["see_page_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{page_id}/move": {
         parameters: {
             query?: never;
@@ -1400,6 +1664,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/artefacts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Artefacts
+         * @description Every artefact of a portfolio with the pockets it lies in.
+         */
+        get: operations["see_artefacts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Comment
+         * @description Leave a comment.
+         */
+        post: operations["comment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/cover": {
         parameters: {
             query?: never;
@@ -1480,6 +1784,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Remember that this member of staff looks into a portfolio.
+         */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See News
+         * @description What is new to a student.
+         */
+        get: operations["see_news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/news/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * News Seen
+         * @description The student has seen their news up to a number.
+         */
+        post: operations["news_seen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/pages": {
         parameters: {
             query?: never;
@@ -1514,6 +1878,26 @@ export interface paths {
         get: operations["see_pocket"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/artefacts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Again
+         * @description Put an artefact of the portfolio into another pocket.
+         */
+        post: operations["put_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1660,6 +2044,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Starters
+         * @description Give the student their own copies of a pocket's starter files.
+         */
+        post: operations["copy_starters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Text
+         * @description A text to be written right there, in a pocket.
+         */
+        post: operations["add_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/show": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Show Page
+         * @description A student's show page.
+         */
+        get: operations["see_show_page"];
+        /**
+         * Arrange Show Page
+         * @description Arrange one's show page; it is closed again where it had been opened.
+         */
+        put: operations["arrange_show_page"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/show/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Open Show Page
+         * @description Open a show page to the class, or close it.
+         */
+        put: operations["open_show_page"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/taken-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Taken Out
+         * @description What was taken out in the last thirty days.
+         */
+        get: operations["see_taken_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/worklist": {
         parameters: {
             query?: never;
@@ -1674,6 +2162,66 @@ export interface paths {
         get: operations["see_worklist"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Reading
+         * @description Keep how this person likes to read.
+         */
+        put: operations["set_reading"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Revision
+         * @description A revision's text, and what changed in it since another one of the same text.
+         */
+        get: operations["see_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Write an earlier revision over the text as it stands.
+         */
+        post: operations["bring_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1766,6 +2314,46 @@ export interface paths {
          * @description Sign a student in by their card.
          */
         post: operations["sign_in_by_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{shown_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Shown
+         * @description The bytes of an artefact on a show page.
+         */
+        get: operations["read_shown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{shown_id}/thumbnails/{size}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Shown Thumbnail
+         * @description A thumbnail of a picture on a show page.
+         */
+        get: operations["read_shown_thumbnail"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1910,6 +2498,122 @@ export interface paths {
          * @description Take the newest submission back before it is marked.
          */
         post: operations["take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/texts/{artefact_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Text
+         * @description A text that is an artefact.
+         */
+        get: operations["see_text"];
+        /**
+         * Write Text
+         * @description Save a text that is an artefact.
+         */
+        put: operations["write_text"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/texts/{artefact_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Text History
+         * @description The history of a text that is an artefact.
+         */
+        get: operations["see_text_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Upload
+         * @description Begin an upload (``Upload-Length``, ``Upload-Metadata``); its address is in ``Location``.
+         */
+        post: operations["begin_upload"];
+        delete?: never;
+        /**
+         * Upload Options
+         * @description What of the protocol is spoken here.
+         */
+        options: operations["upload_options"];
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Upload
+         * @description Let an upload go.
+         */
+        delete: operations["end_upload"];
+        options?: never;
+        /**
+         * Upload Offset
+         * @description How many bytes are here.
+         */
+        head: operations["upload_offset"];
+        /**
+         * Append Upload
+         * @description Go on at ``Upload-Offset``; with the last byte the file is taken in.
+         */
+        patch: operations["append_upload"];
+        trace?: never;
+    };
+    "/api/uploads/{key}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Upload
+         * @description What an upload has become; where all its bytes are here and it has not, it does now.
+         */
+        post: operations["settle_upload"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2071,6 +2775,14 @@ export interface components {
             template: number;
         };
         /**
+         * AgainIn
+         * @description An artefact of the same portfolio.
+         */
+        AgainIn: {
+            /** Artefact */
+            artefact: number;
+        };
+        /**
          * AppliedShape
          * @description What a list did; ``change`` undoes it.
          */
@@ -2107,19 +2819,26 @@ export interface components {
         /**
          * ArtefactShape
          * @description An artefact, live or frozen. ``size`` in bytes, ``width`` and ``height`` in pixels.
+         *
+         *     ``html`` is the form of a text.
          */
         ArtefactShape: {
             /** Came Sha256 */
             came_sha256: string;
             /** Height */
             height: number | null;
+            /**
+             * Html
+             * @default
+             */
+            html: string;
             /** Id */
             id: number;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "picture" | "file" | "link";
+            kind: "picture" | "scan" | "sound" | "video" | "file" | "link" | "text";
             /** Link */
             link: string;
             /** Media Type */
@@ -2132,6 +2851,17 @@ export interface components {
             title: string;
             /** Width */
             width: number | null;
+        };
+        /**
+         * ArtefactTitleIn
+         * @description A title.
+         */
+        ArtefactTitleIn: {
+            /**
+             * Title
+             * @default
+             */
+            title: string;
         };
         /**
          * AskedLine
@@ -2219,6 +2949,14 @@ export interface components {
             today: string;
             /** Weeks */
             weeks: components["schemas"]["WeekShape"][];
+        };
+        /**
+         * BringBackIn
+         * @description The version of the text as it stands, as it was seen.
+         */
+        BringBackIn: {
+            /** Version */
+            version: number;
         };
         /**
          * BringIn
@@ -2467,6 +3205,24 @@ export interface components {
             what: "artefacts" | "links" | "reflection" | "page" | "rows" | "weekly";
         };
         /**
+         * ChoiceIn
+         * @description An artefact for the show page, by its evidence.
+         */
+        ChoiceIn: {
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+            /** Evidence */
+            evidence: number;
+            /**
+             * Wide
+             * @default false
+             */
+            wide: boolean;
+        };
+        /**
          * ColumnShape
          * @description A hand-in with its counts.
          */
@@ -2508,6 +3264,41 @@ export interface components {
             title: string;
             /** To Mark */
             to_mark: number;
+        };
+        /**
+         * CommentIn
+         * @description A comment on one of an evidence, a loose page, or (neither named) a pocket.
+         */
+        CommentIn: {
+            /** Evidence */
+            evidence?: number | null;
+            /** Page */
+            page?: number | null;
+            /** Pocket */
+            pocket?: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * CommentShape
+         * @description What a member of staff said about an evidence, or (none named) about the pocket or page it stands on.
+         */
+        CommentShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Evidence */
+            evidence: number | null;
+            /** Id */
+            id: number;
+            /** Mine */
+            mine: boolean;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
         };
         /**
          * CoverIn
@@ -2687,6 +3478,14 @@ export interface components {
             students: number;
         };
         /**
+         * EvidenceMoveIn
+         * @description The evidence to stand before; none is the end.
+         */
+        EvidenceMoveIn: {
+            /** Before */
+            before?: number | null;
+        };
+        /**
          * EvidenceShape
          * @description Evidence in an open pocket.
          */
@@ -2697,12 +3496,17 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Html */
+            html: string;
             /** Id */
             id: number;
             /** Sentences */
             sentences: number;
+            spoken: components["schemas"]["ArtefactShape"] | null;
             /** Text */
             text: string;
+            /** Unchanged */
+            unchanged: boolean;
             /** Version */
             version: number;
             /** Words */
@@ -2815,10 +3619,16 @@ export interface components {
          */
         FrozenEvidence: {
             artefact: components["schemas"]["ArtefactShape"] | null;
+            /**
+             * Html
+             * @default
+             */
+            html: string;
             /** Id */
             id: number;
             /** Sentences */
             sentences: number;
+            spoken?: components["schemas"]["ArtefactShape"] | null;
             /** Text */
             text: string;
             /** Unchanged */
@@ -3136,12 +3946,17 @@ export interface components {
              */
             rows_per_week: number;
             /**
+             * Spoken
+             * @default false
+             */
+            spoken: boolean;
+            /**
              * Starter
              * @default
              */
             starter: string;
             /** Takes */
-            takes?: ("picture" | "file" | "link")[];
+            takes?: ("picture" | "recording" | "file" | "link" | "text")[];
             /** Title */
             title: string;
             variants?: components["schemas"]["VariantsIO"] | null;
@@ -3221,9 +4036,14 @@ export interface components {
         };
         /**
          * LinkIn
-         * @description A link with the student's own title.
+         * @description A link with the student's own title; ``even_so``: added although its form gives cause for doubt.
          */
         LinkIn: {
+            /**
+             * Even So
+             * @default false
+             */
+            even_so: boolean;
             /** Link */
             link: string;
             /**
@@ -3501,6 +4321,14 @@ export interface components {
             sums: components["schemas"]["LogSum"][];
         };
         /**
+         * LookShape
+         * @description Since when things are new to whoever looks (none: they never looked before).
+         */
+        LookShape: {
+            /** Since */
+            since: string | null;
+        };
+        /**
          * LoosePageLine
          * @description A loose page in the list.
          */
@@ -3511,6 +4339,27 @@ export interface components {
             title: string;
             /** Words */
             words: number;
+        };
+        /**
+         * LyingPocket
+         * @description A pocket, and the evidence that an artefact is in it.
+         */
+        LyingPocket: {
+            /** Evidence */
+            evidence: number;
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * LyingShape
+         * @description An artefact with the pockets it lies in.
+         */
+        LyingShape: {
+            artefact: components["schemas"]["ArtefactShape"];
+            /** Pockets */
+            pockets: components["schemas"]["LyingPocket"][];
         };
         /**
          * MadeShape
@@ -3565,6 +4414,7 @@ export interface components {
             id: number;
             /** Initials */
             initials: string;
+            reading: components["schemas"]["ReadingShape"];
             /** Staff */
             staff: boolean;
         };
@@ -3648,6 +4498,50 @@ export interface components {
             username: string;
         };
         /**
+         * NewsLine
+         * @description Something new: ``what`` happened to which hand-in, artefact or page, and where to look.
+         */
+        NewsLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** New */
+            new: boolean;
+            /** Number */
+            number: number;
+            /** Page */
+            page: number | null;
+            /** Pocket */
+            pocket: number | null;
+            /** Title */
+            title: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "sent_back" | "accepted" | "commented" | "handin_set" | "show_page_opened" | "own_due_set";
+        };
+        /**
+         * NewsSeenIn
+         * @description The number of the newest news that was seen.
+         */
+        NewsSeenIn: {
+            /** Number */
+            number: number;
+        };
+        /**
+         * NewsShape
+         * @description A student's news, newest first, and how much of it was not seen.
+         */
+        NewsShape: {
+            /** Lines */
+            lines: components["schemas"]["NewsLine"][];
+            /** Unseen */
+            unseen: number;
+        };
+        /**
          * NoveltyShape
          * @description A pocket that is new, other or gone in the newer version.
          */
@@ -3728,12 +4622,24 @@ export interface components {
             submissions: components["schemas"]["SubmissionLine"][];
         };
         /**
+         * OpenedIn
+         * @description Open a show page to the class, as it was seen, or close it.
+         */
+        OpenedIn: {
+            /** Opened */
+            opened: boolean;
+            /** Version */
+            version: number;
+        };
+        /**
          * OpenedPocket
          * @description One pocket opened.
          */
         OpenedPocket: {
             /** Chips */
             chips: components["schemas"]["ChipShape"][];
+            /** Comments */
+            comments: components["schemas"]["CommentShape"][];
             /** Directions */
             directions: string;
             /** Evidence */
@@ -3775,6 +4681,10 @@ export interface components {
             spoken: boolean;
             /** Starter */
             starter: string;
+            /** Starters */
+            starters: number;
+            /** Takes */
+            takes: string[];
             /** Title */
             title: string;
             /** Version */
@@ -3829,7 +4739,14 @@ export interface components {
          * @description A loose page and the version its writer saw.
          */
         PageIn: {
-            /** Text */
+            /** Base */
+            base?: string | null;
+            /** Html */
+            html?: string | null;
+            /**
+             * Text
+             * @default
+             */
             text: string;
             /** Title */
             title: string;
@@ -3849,8 +4766,17 @@ export interface components {
          * @description A loose page.
          */
         PageShape: {
+            /** Comments */
+            comments?: components["schemas"]["CommentShape"][];
+            /** Html */
+            html: string;
             /** Id */
             id: number;
+            /**
+             * Merged
+             * @default false
+             */
+            merged: boolean;
             /** Text */
             text: string;
             /** Title */
@@ -4050,7 +4976,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "picture" | "file";
+            kind: "picture" | "scan" | "sound" | "video" | "file" | "link" | "text";
             /** Media Type */
             media_type: string;
             /**
@@ -4062,6 +4988,22 @@ export interface components {
             size: number;
             /** Title */
             title: string;
+        };
+        /**
+         * PocketGrid
+         * @description One pocket over the class, with the pockets to choose from.
+         */
+        PocketGrid: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "evidence" | "page" | "links" | "log";
+            pocket: components["schemas"]["Named"];
+            /** Pockets */
+            pockets: components["schemas"]["Named"][];
+            /** Students */
+            students: components["schemas"]["PocketOfStudent"][];
         };
         /**
          * PocketIn
@@ -4134,12 +5076,17 @@ export interface components {
              */
             rows_per_week: number;
             /**
+             * Spoken
+             * @default false
+             */
+            spoken: boolean;
+            /**
              * Starter
              * @default
              */
             starter: string;
             /** Takes */
-            takes?: ("picture" | "file" | "link")[];
+            takes?: ("picture" | "recording" | "file" | "link" | "text")[];
             /** Title */
             title: string;
             variants?: components["schemas"]["VariantsIO"] | null;
@@ -4163,6 +5110,8 @@ export interface components {
              * @enum {string}
              */
             kind: "evidence" | "page" | "links" | "log";
+            /** Last Work */
+            last_work: string | null;
             /** Late */
             late: boolean;
             /** Late Days */
@@ -4192,8 +5141,69 @@ export interface components {
             wanted: number;
         };
         /**
+         * PocketOfStudent
+         * @description One student's pocket in the grid: how far it is filled, and something to see of it.
+         */
+        PocketOfStudent: {
+            artefact: components["schemas"]["ArtefactShape"] | null;
+            /** Artefacts */
+            artefacts: number;
+            /** Begun */
+            begun: boolean;
+            /** Family Name */
+            family_name: string;
+            /** Given Name */
+            given_name: string;
+            /** Id */
+            id: number;
+            /** Last Work */
+            last_work: string | null;
+            /** Met */
+            met: number;
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Portfolio */
+            portfolio: number;
+            /** Rows */
+            rows: number;
+            /** Text */
+            text: string;
+            /** Tint */
+            tint: number;
+            /** Wanted */
+            wanted: number;
+            /** Words */
+            words: number;
+        };
+        /**
+         * PortfolioLine
+         * @description A student's portfolio: when it was last worked in, and whether that is new to whoever asks.
+         */
+        PortfolioLine: {
+            /** Family Name */
+            family_name: string;
+            /** Given Name */
+            given_name: string;
+            /** Id */
+            id: number;
+            /** Last Work */
+            last_work: string | null;
+            /** New */
+            new: boolean;
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Portfolio */
+            portfolio: number;
+            /** Tint */
+            tint: number;
+        };
+        /**
          * PortfolioShape
-         * @description A portfolio: its pockets and how far it is filled.
+         * @description A portfolio: its pockets and how far it is filled; ``since`` is when its reader of the staff looked before.
          */
         PortfolioShape: {
             cover: components["schemas"]["CoverShape"];
@@ -4210,6 +5220,8 @@ export interface components {
             pages: components["schemas"]["LoosePageLine"][];
             /** Pockets */
             pockets: components["schemas"]["PocketLine"][];
+            /** Since */
+            since: string | null;
             student: components["schemas"]["NamedFace"];
             /** To Hand In */
             to_hand_in: number;
@@ -4270,6 +5282,39 @@ export interface components {
             left_out: components["schemas"]["LeftOutShape"][];
         };
         /**
+         * ReadingShape
+         * @description How a person likes to read; ``size`` and the ``pace`` of reading aloud in percent of the usual.
+         */
+        ReadingShape: {
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "hyperlegible" | "lexend";
+            /**
+             * Pace
+             * @enum {integer}
+             */
+            pace: 60 | 80 | 100 | 120;
+            /** Ruler */
+            ruler: boolean;
+            /**
+             * Size
+             * @enum {integer}
+             */
+            size: 100 | 115 | 130 | 150;
+            /**
+             * Spacing
+             * @enum {string}
+             */
+            spacing: "usual" | "wide" | "wider";
+            /**
+             * Tint
+             * @enum {string}
+             */
+            tint: "none" | "cream" | "mint" | "sky" | "rose";
+        };
+        /**
          * RetiredIn
          * @description Whether the pocket is retired.
          */
@@ -4286,6 +5331,77 @@ export interface components {
             outcome: number;
             /** Released */
             released: string[];
+        };
+        /**
+         * RevisionLine
+         * @description A revision in a text's history: who wrote it, in which sitting, how many words it had.
+         */
+        RevisionLine: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Id */
+            id: number;
+            /** Mine */
+            mine: boolean;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+            /** Words */
+            words: number;
+        };
+        /**
+         * RevisionPart
+         * @description A part of a comparison.
+         */
+        RevisionPart: {
+            /** Text */
+            text: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "same" | "gone" | "new";
+        };
+        /**
+         * RevisionShape
+         * @description A revision's text; ``parts`` say what changed from the one it is compared with.
+         */
+        RevisionShape: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Html */
+            html: string;
+            /** Id */
+            id: number;
+            /** Mine */
+            mine: boolean;
+            /** Parts */
+            parts: components["schemas"]["RevisionPart"][];
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Text */
+            text: string;
+            /** Version */
+            version: number;
+            /** Who */
+            who: string;
+            /** Words */
+            words: number;
         };
         /**
          * RoleIn
@@ -4409,11 +5525,23 @@ export interface components {
         };
         /**
          * SavedShape
-         * @description What a save made of an evidence; ``note`` says what was changed on the way in.
+         * @description What a save made of a text; ``note`` says what was changed on the way in.
+         *
+         *     ``merged``: somebody else had saved meanwhile, and both changes are in it.
          */
         SavedShape: {
+            /**
+             * Html
+             * @default
+             */
+            html: string;
             /** Id */
             id: number;
+            /**
+             * Merged
+             * @default false
+             */
+            merged: boolean;
             /**
              * Note
              * @default
@@ -4491,6 +5619,43 @@ export interface components {
             zone: string;
         };
         /**
+         * ShowIn
+         * @description A show page as it is to be, and the version its student saw.
+         */
+        ShowIn: {
+            /** Shown */
+            shown: components["schemas"]["ChoiceIn"][];
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * ShowShape
+         * @description A show page; ``name`` is the given name and the last initial.
+         */
+        ShowShape: {
+            /** Name */
+            name: string;
+            /** Opened At */
+            opened_at: string | null;
+            /** Picture */
+            picture: string;
+            /** Portfolio */
+            portfolio: number;
+            /** Shown */
+            shown: components["schemas"]["ShownShape"][];
+            /** Tint */
+            tint: number;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * ShownSection
          * @description A section of a gallery template with the names of its pockets.
          */
@@ -4499,6 +5664,21 @@ export interface components {
             pockets: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * ShownShape
+         * @description An artefact on a show page.
+         */
+        ShownShape: {
+            artefact: components["schemas"]["ArtefactShape"];
+            /** Caption */
+            caption: string;
+            /** Evidence */
+            evidence: number;
+            /** Id */
+            id: number;
+            /** Wide */
+            wide: boolean;
         };
         /**
          * ShownTemplate
@@ -4550,6 +5730,14 @@ export interface components {
             last: string;
             /** Name */
             name: string;
+        };
+        /**
+         * SpokenIn
+         * @description A recording of this portfolio, by its artefact.
+         */
+        SpokenIn: {
+            /** Artefact */
+            artefact: number;
         };
         /**
          * StaffLine
@@ -4692,6 +5880,28 @@ export interface components {
             rows: string[][];
         };
         /**
+         * TakenOutShape
+         * @description Something that was taken out and can be brought back, by its ``id`` among its kind.
+         */
+        TakenOutShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Pocket */
+            pocket: string;
+            /** Title */
+            title: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "artefact" | "row" | "page";
+        };
+        /**
          * TemplateShape
          * @description The template of a class, and the periods and groups that versions can be dealt by.
          */
@@ -4720,12 +5930,62 @@ export interface components {
             weeks: number;
         };
         /**
-         * TextIn
-         * @description A text and the version its writer saw (0: none yet).
+         * TextArtefactShape
+         * @description A text that is an artefact, with the artefact's title.
          */
-        TextIn: {
+        TextArtefactShape: {
+            /**
+             * Html
+             * @default
+             */
+            html: string;
+            /** Id */
+            id: number;
+            /**
+             * Merged
+             * @default false
+             */
+            merged: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Sentences */
+            sentences: number;
             /** Text */
             text: string;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Words */
+            words: number;
+        };
+        /**
+         * TextIn
+         * @description A text and the version its writer saw (0: none yet), with what that version said where it is known.
+         *
+         *     ``html`` is rich text, where the text may be more than paragraphs; the plain text then comes from it.
+         */
+        TextIn: {
+            /** Base */
+            base?: string | null;
+            /** Html */
+            html?: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * TextVersion
+         * @description The version of a text after a save.
+         */
+        TextVersion: {
             /** Version */
             version: number;
         };
@@ -4789,6 +6049,28 @@ export interface components {
             version: number;
         };
         /**
+         * UploadShape
+         * @description An upload: how many bytes are here, whether it is done, the evidence it became, what was changed about its name.
+         *
+         *     ``waits_for`` names the batch whose other pages are still to come.
+         */
+        UploadShape: {
+            /** Done */
+            done: boolean;
+            /** Evidence */
+            evidence: number | null;
+            /** Here */
+            here: number;
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /** Size */
+            size: number;
+            /** Waits For */
+            waits_for: string;
+        };
+        /**
          * VariantsIO
          * @description The versions of a pocket and how they are dealt; a seed tells dealing at random again.
          */
@@ -4850,6 +6132,86 @@ export interface components {
             version: number;
         };
         /**
+         * ViewDocument
+         * @description What of a file is shown, by ``kind``; ``all`` counts the pages it has, ``left_out`` characters of a text.
+         */
+        ViewDocument: {
+            /**
+             * All
+             * @default 0
+             */
+            all: number;
+            /**
+             * Html
+             * @default
+             */
+            html: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pages" | "tables" | "html" | "text";
+            /**
+             * Left Out
+             * @default 0
+             */
+            left_out: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Pages
+             * @default 0
+             */
+            pages: number;
+            /** Tables */
+            tables?: components["schemas"]["ViewTable"][];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * ViewShape
+         * @description How far the viewer of a file is: ``none`` is for kinds without one; ``why`` it cannot be shown.
+         */
+        ViewShape: {
+            /** Kind */
+            kind: string;
+            /** Pages */
+            pages: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "waiting" | "done" | "failed";
+            /** Why */
+            why: string;
+        };
+        /**
+         * ViewTable
+         * @description A table of a file; what is beyond the most that is shown is counted.
+         */
+        ViewTable: {
+            /**
+             * Columns Left Out
+             * @default 0
+             */
+            columns_left_out: number;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: string[][];
+            /**
+             * Rows Left Out
+             * @default 0
+             */
+            rows_left_out: number;
+        };
+        /**
          * Waiting
          * @description A submission on the pile.
          */
@@ -4880,6 +6242,18 @@ export interface components {
             submission: number;
         };
         /**
+         * WantingPocket
+         * @description A pocket with the chips of what is still wanted in it.
+         */
+        WantingPocket: {
+            /** Chips */
+            chips: components["schemas"]["ChipShape"][];
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * WeekShape
          * @description A week of the rail.
          */
@@ -4896,7 +6270,7 @@ export interface components {
         };
         /**
          * WorkLine
-         * @description A hand-in in *To hand in*.
+         * @description A hand-in in *To hand in*, with the pockets where something is still wanted.
          */
         WorkLine: {
             /** Count */
@@ -4937,12 +6311,12 @@ export interface components {
              * @enum {string}
              */
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
-            /** Still Wanted */
-            still_wanted: number;
             /** Submissions */
             submissions: components["schemas"]["SubmissionLine"][];
             /** Title */
             title: string;
+            /** Wanting */
+            wanting: components["schemas"]["WantingPocket"][];
         };
         /**
          * Worklist
@@ -5113,7 +6487,9 @@ export interface operations {
     };
     read_file: {
         parameters: {
-            query?: never;
+            query?: {
+                download?: boolean;
+            };
             header?: never;
             path: {
                 artefact_id: number;
@@ -5140,6 +6516,99 @@ export interface operations {
             path: {
                 artefact_id: number;
                 size: "small" | "large";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artefact_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArtefactTitleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtefactShape"];
+                };
+            };
+        };
+    };
+    view_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artefact_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewShape"];
+                };
+            };
+        };
+    };
+    view_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artefact_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewDocument"];
+                };
+            };
+        };
+    };
+    view_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artefact_id: number;
+                number: number;
             };
             cookie?: never;
         };
@@ -5254,6 +6723,50 @@ export interface operations {
             };
         };
     };
+    remove_comment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                comment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentShape"];
+                };
+            };
+        };
+    };
+    restore_comment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                comment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentShape"];
+                };
+            };
+        };
+    };
     remove_evidence: {
         parameters: {
             query?: never;
@@ -5273,6 +6786,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SavedShape"];
                 };
+            };
+        };
+    };
+    see_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                evidence_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionLine"][];
+                };
+            };
+        };
+    };
+    move_evidence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                evidence_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EvidenceMoveIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -5303,6 +6862,54 @@ export interface operations {
         };
     };
     restore_evidence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                evidence_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedShape"];
+                };
+            };
+        };
+    };
+    say_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                evidence_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpokenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedShape"];
+                };
+            };
+        };
+    };
+    unsay: {
         parameters: {
             query?: never;
             header?: never;
@@ -5666,6 +7273,51 @@ export interface operations {
             };
         };
     };
+    see_pocket_of_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PocketGrid"];
+                };
+            };
+        };
+    };
+    see_portfolios: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PortfolioLine"][];
+                };
+            };
+        };
+    };
     see_roster: {
         parameters: {
             query?: never;
@@ -6012,6 +7664,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    see_show_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowShape"][];
                 };
             };
         };
@@ -6798,6 +8472,28 @@ export interface operations {
             };
         };
     };
+    see_page_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionLine"][];
+                };
+            };
+        };
+    };
     move_page: {
         parameters: {
             query?: never;
@@ -6910,6 +8606,54 @@ export interface operations {
             };
         };
     };
+    see_artefacts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LyingShape"][];
+                };
+            };
+        };
+    };
+    comment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentShape"];
+                };
+            };
+        };
+    };
     set_cover: {
         parameters: {
             query?: never;
@@ -7017,6 +8761,74 @@ export interface operations {
             };
         };
     };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookShape"];
+                };
+            };
+        };
+    };
+    see_news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsShape"];
+                };
+            };
+        };
+    };
+    news_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewsSeenIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     add_page: {
         parameters: {
             query?: never;
@@ -7062,6 +8874,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpenedPocket"];
+                };
+            };
+        };
+    };
+    put_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedShape"];
                 };
             };
         };
@@ -7273,6 +9112,150 @@ export interface operations {
             };
         };
     };
+    copy_starters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    add_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArtefactTitleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedShape"];
+                };
+            };
+        };
+    };
+    see_show_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowShape"];
+                };
+            };
+        };
+    };
+    arrange_show_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowShape"];
+                };
+            };
+        };
+    };
+    open_show_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowShape"];
+                };
+            };
+        };
+    };
+    see_taken_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOutShape"][];
+                };
+            };
+        };
+    };
     see_worklist: {
         parameters: {
             query?: never;
@@ -7291,6 +9274,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Worklist"];
+                };
+            };
+        };
+    };
+    set_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingShape"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingShape"];
+                };
+            };
+        };
+    };
+    see_revision: {
+        parameters: {
+            query?: {
+                since?: number | null;
+            };
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionShape"];
+                };
+            };
+        };
+    };
+    bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringBackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextVersion"];
                 };
             };
         };
@@ -7447,6 +9504,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionShape"];
+                };
+            };
+        };
+    };
+    read_shown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shown_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    read_shown_thumbnail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shown_id: number;
+                size: "small" | "large";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };
@@ -7636,6 +9738,194 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    see_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artefact_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextArtefactShape"];
+                };
+            };
+        };
+    };
+    write_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artefact_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedShape"];
+                };
+            };
+        };
+    };
+    see_text_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artefact_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionLine"][];
+                };
+            };
+        };
+    };
+    begin_upload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upload_options: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    end_upload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    upload_offset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    append_upload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    settle_upload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadShape"];
+                };
             };
         };
     };

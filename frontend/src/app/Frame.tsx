@@ -8,12 +8,17 @@ import { sessionQuery } from "../api/queries";
 import { setZone } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { ConnectionBar } from "./ConnectionBar";
+import { useReadingOnPage } from "./reading";
 import { TEXTS } from "./texts";
 import { TopBar } from "./TopBar";
 import { Views } from "./Views";
 
 // Whoever is signed in already never loads it.
 const SignIn = lazy(() => import("./SignIn").then((view) => ({ default: view.SignIn })));
+
+const Ruler = lazy(() => import("./Ruler").then((view) => ({ default: view.Ruler })));
+// Students only.
+const GoesOn = lazy(() => import("./GoesOn").then((view) => ({ default: view.GoesOn })));
 
 export function Frame() {
   const session = useQuery(sessionQuery);
@@ -23,6 +28,7 @@ export function Frame() {
   const zone = session.data?.zone;
   if (zone) setZone(zone);
   useLive(session.data?.person && group ? group.id : null);
+  const reading = useReadingOnPage();
   useEffect(() => {
     document.title = group ? `${group.name} · ${TEXTS.name}` : TEXTS.name;
   }, [group]);
@@ -49,6 +55,16 @@ export function Frame() {
         {TEXTS.skip}
       </a>
       <TopBar session={session.data} group={group ?? null} />
+      {reading.ruler && (
+        <Suspense>
+          <Ruler />
+        </Suspense>
+      )}
+      {session.data.groups.some((one) => one.role === "student") && (
+        <Suspense>
+          <GoesOn person={session.data.person.id} />
+        </Suspense>
+      )}
       {group && <Views group={group} />}
       <ConnectionBar />
       <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none">

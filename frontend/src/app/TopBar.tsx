@@ -1,7 +1,7 @@
 /** Mark, class switcher, where in the term we are, account. */
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions, Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { CalendarDays, Check, ChevronDown, LogOut, Plus, School } from "lucide-react";
+import { BookOpenText, CalendarDays, Check, ChevronDown, LogOut, Plus, School } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { client, data } from "../api/client";
@@ -10,10 +10,14 @@ import { FindStudent } from "./FindStudent";
 import { Mark } from "./Mark";
 import { forgetPeople, landing } from "./session";
 import type { Group, Session } from "./session";
-import { TEXTS } from "./texts";
+import { READING, TEXTS } from "./texts";
 
 // Few start a class, and not every day.
 const NewClass = lazy(() => import("./NewClass").then((view) => ({ default: view.NewClass })));
+
+// Students only.
+const NewsBell = lazy(() => import("./NewsBell").then((view) => ({ default: view.NewsBell })));
+const ReadingDialog = lazy(() => import("./ReadingDialog").then((view) => ({ default: view.ReadingDialog })));
 
 const FeedDialog = lazy(() => import("./FeedDialog").then((view) => ({ default: view.FeedDialog })));
 
@@ -40,7 +44,12 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
         </span>
       )}
       {group && group.role !== "student" && group.kind !== "caseload" && <FindStudent groupId={group.id} />}
-      <div className={group && group.role !== "student" && group.kind !== "caseload" ? "max-md:ml-auto" : "ml-auto"}>
+      <div className={`flex items-center gap-1 ${group && group.role !== "student" && group.kind !== "caseload" ? "max-md:ml-auto" : "ml-auto"}`}>
+        {group?.role === "student" && group.portfolio !== null && (
+          <Suspense>
+            <NewsBell groupId={group.id} portfolio={group.portfolio} />
+          </Suspense>
+        )}
         <Account session={session} />
       </div>
     </header>
@@ -95,9 +104,15 @@ function Account({ session }: { session: Session }) {
   };
   const [starting, setStarting] = useState(false);
   const [feeding, setFeeding] = useState(false);
+  const [reading, setReading] = useState(false);
   if (!session.person) return null;
   return (
     <>
+    {reading && (
+      <Suspense>
+        <ReadingDialog onClose={() => setReading(false)} />
+      </Suspense>
+    )}
     {feeding && (
       <Suspense>
         <FeedDialog onClose={() => setFeeding(false)} />
@@ -123,6 +138,12 @@ function Account({ session }: { session: Session }) {
           <p className="font-semibold">{session.person.full_name}</p>
           <p className="text-quiet">{session.school}</p>
         </div>
+        <MenuItem>
+          <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setReading(true)}>
+            <BookOpenText aria-hidden size={16} />
+            {READING.open}
+          </button>
+        </MenuItem>
         <MenuItem>
           <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setFeeding(true)}>
             <CalendarDays aria-hidden size={16} />

@@ -30,6 +30,7 @@ function StaffViews({ group }: { group: Group }) {
     });
   }
   views.push({ to: `/g/${group.id}/hand-ins`, title: STAFF_VIEWS.handins });
+  views.push({ to: `/g/${group.id}/look`, title: STAFF_VIEWS.look });
   views.push({ to: `/g/${group.id}/template`, title: STAFF_VIEWS.template });
   views.push({ to: `/g/${group.id}/setup`, title: STAFF_VIEWS.setup });
   return <Row views={views} />;
@@ -55,6 +56,7 @@ function StudentViews({ group }: { group: Group }) {
           countWords: "to hand in",
         },
         { to: `/g/${group.id}/feedback`, title: STUDENT_VIEWS.feedback },
+        { to: `/g/${group.id}/shows`, title: STUDENT_VIEWS.shows },
       ]}
     />
   );

@@ -41,6 +41,18 @@ export const router = createBrowserRouter([
         path: "g/:group/portfolio/:portfolio/:pocket?",
         lazy: () => import("../pockets/PocketsView").then((view) => ({ Component: view.PocketsView })),
       },
+      ...["show", "taken-out"].map((part) => ({
+        path: `g/:group/portfolio/:portfolio/${part}`,
+        lazy: () => import("../pockets/PocketsView").then((view) => ({ Component: view.PocketsView })),
+      })),
+      {
+        path: "g/:group/look/:pocket?",
+        lazy: () => import("../looking/LookView").then((view) => ({ Component: view.LookView })),
+      },
+      {
+        path: "g/:group/shows",
+        lazy: () => import("../show/ShowsView").then((view) => ({ Component: view.ShowsView })),
+      },
       {
         path: "g/:group/portfolio/:portfolio/page/:page",
         lazy: () => import("../pockets/PocketsView").then((view) => ({ Component: view.PocketsView })),

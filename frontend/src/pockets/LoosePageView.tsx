@@ -1,7 +1,7 @@
 /** One of a student's own pages: its title and its text. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
-import { useCallback, useState } from "react";
+import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
@@ -9,27 +9,33 @@ import { Problem } from "../api/problem";
 import { pageQuery } from "../api/queries";
 import { usePersonId, useSession } from "../app/session";
 import { Notice } from "../ui/Notice";
+import { ReadAloud } from "../ui/ReadAloud";
 import { Reflection } from "../ui/Reflection";
+import { richOf, RichText } from "../ui/RichText";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
+import { Comments } from "./Comments";
+import { HistoryButton } from "./HistoryButton";
+import { RichWriting } from "./RichWriting";
+import { saverOf } from "./saving";
 import { TEXTS } from "./texts";
-import { WritingField } from "./WritingField";
 
 interface Props {
   groupId: number;
   pageId: number;
+  portfolio: number;
   mine: boolean;
   base: string;
 }
 
-export function LoosePageView({ groupId, pageId, mine, base }: Props) {
+export function LoosePageView({ groupId, pageId, portfolio, mine, base }: Props) {
   const page = useQuery(pageQuery(groupId, pageId));
   if (page.isPending) return <Waiting />;
   if (page.isError) return <Failed error={page.error} again={() => void page.refetch()} />;
-  return <Opened page={page.data} groupId={groupId} mine={mine} base={base} />;
+  return <Opened page={page.data} groupId={groupId} portfolio={portfolio} mine={mine} base={base} />;
 }
 
-function Opened({ page, groupId, mine, base }: { page: Schema["PageShape"] } & Omit<Props, "pageId">) {
+function Opened({ page, groupId, portfolio, mine, base }: { page: Schema["PageShape"] } & Omit<Props, "pageId">) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const say = useSay();
@@ -38,20 +44,21 @@ function Opened({ page, groupId, mine, base }: { page: Schema["PageShape"] } & O
   const [title, setTitle] = useState(page.title);
   const [problem, setProblem] = useState<Problem | null>(null);
   const path = { params: { path: { page_id: page.id } } };
-  const fresh = useCallback(() => queries.invalidateQueries({ queryKey: ["group", groupId, "portfolio"] }), [groupId, queries]);
-  const save = useCallback(
-    async (text: string, version: number) => {
-      const saved = await data(client.PUT("/api/pages/{page_id}", { params: { path: { page_id: page.id } }, body: { title: page.title, text, version }, keepalive: text.length < 15_000 }));
+  const fresh = useMemo(() => () => queries.invalidateQueries({ queryKey: ["group", groupId, "portfolio"] }), [groupId, queries]);
+  const save = useMemo(() => {
+    const rich = saverOf(`loose/${page.id}`, page.title);
+    return async (html: string, version: number, base: string) => {
+      if (!rich) throw new Problem({ title: "There is nowhere to save it." }, 500);
+      const saved = await rich(html, version, base);
       await fresh();
       return saved;
-    },
-    [fresh, page.id, page.title],
-  );
+    };
+  }, [fresh, page.id, page.title]);
   const rename = async () => {
     const tidy = title.trim();
     if (!tidy || tidy === page.title) return setTitle(page.title);
     try {
-      await data(client.PUT("/api/pages/{page_id}", { ...path, body: { title: tidy, text: page.text, version: page.version } }));
+      await data(client.PUT("/api/pages/{page_id}", { ...path, body: { title: tidy, text: page.text, html: page.html || richOf(page.text), version: page.version } }));
       await fresh();
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
@@ -68,6 +75,7 @@ function Opened({ page, groupId, mine, base }: { page: Schema["PageShape"] } & O
     await fresh();
     say(`“${page.title}” was taken out.`, () => void data(client.POST("/api/pages/{page_id}/restore", path)).finally(fresh));
   };
+  const history = page.version > 0 && <HistoryButton kind="page" id={page.id} groupId={groupId} may={mine} />;
   return (
     <article className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
       <div className="flex items-start gap-2">
@@ -95,10 +103,19 @@ function Opened({ page, groupId, mine, base }: { page: Schema["PageShape"] } & O
       {problem && <Notice title={problem.title} fix={problem.fix} />}
       <div className="rounded-lg border border-edge bg-paper p-4">
         {mine ? (
-          <WritingField name={`loose/${page.id}`} person={person} label={TEXTS.pageText} server={page} writable length={{ measure: "", least: 1, most: null }} limit={limit} rows={10} save={save} />
+          <RichWriting name={`loose/${page.id}`} person={person} label={TEXTS.pageText} server={{ text: page.html || richOf(page.text), version: page.version }} writable length={{ measure: "", least: 1, most: null }} limit={limit} groupId={groupId} portfolio={portfolio} save={save} tools={history} />
         ) : (
-          <Reflection text={page.text} title={page.title} />
+          <div>
+            {page.html ? <RichText html={page.html} className="reading text-base" /> : <Reflection text={page.text} title={page.title} />}
+            <div className="-ml-2 flex flex-wrap">
+              <ReadAloud text={page.text} />
+              {history}
+            </div>
+          </div>
         )}
+        <div className="mt-3">
+          <Comments comments={page.comments ?? []} groupId={groupId} portfolio={portfolio} about={{ page: page.id }} may={!mine} />
+        </div>
       </div>
     </article>
   );

@@ -1,55 +1,72 @@
-/** A page: one text in a pocket. */
+/** A page: one text in a pocket, with headings, tables, pictures and formulas where it needs them. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback } from "react";
-import { client, data } from "../api/client";
+import { useMemo } from "react";
 import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
 import { usePersonId, useSession } from "../app/session";
+import { ReadAloud } from "../ui/ReadAloud";
 import { Reflection } from "../ui/Reflection";
-import { WritingField } from "./WritingField";
+import { richOf, RichText } from "../ui/RichText";
+import { Comments } from "./Comments";
+import { HistoryButton } from "./HistoryButton";
+import { RichWriting } from "./RichWriting";
+import { saverOf } from "./saving";
+import { Spoken } from "./Spoken";
+import type { Extra } from "./uploads";
 
 interface Props {
   pocket: Schema["OpenedPocket"];
   groupId: number;
   portfolio: number;
   mine: boolean;
+  onFiles: (files: { file: Blob; name: string; extra?: Extra }[]) => void;
 }
 
-export function PagePocket({ pocket, groupId, portfolio, mine }: Props) {
+export function PagePocket({ pocket, groupId, portfolio, mine, onFiles }: Props) {
   const queries = useQueryClient();
   const person = usePersonId();
   const { text_limit: limit } = useSession();
-  const save = useCallback(
-    async (text: string, version: number) => {
-      const saved = await data(
-        client.PUT("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/page", {
-          params: { path: { portfolio_id: portfolio, pocket_id: pocket.id } },
-          body: { text, version },
-          keepalive: text.length < 15_000,
-        }),
-      );
+  const name = `page/${portfolio}/${pocket.id}`;
+  const save = useMemo(() => {
+    const rich = saverOf(name);
+    return async (html: string, version: number, base: string) => {
+      if (!rich) throw new Problem({ title: "There is nowhere to save it." }, 500);
+      const saved = await rich(html, version, base);
       await queries.invalidateQueries({ queryKey: ["group", groupId, "portfolio"] });
       return saved;
-    },
-    [groupId, pocket.id, portfolio, queries],
-  );
+    };
+  }, [groupId, name, queries]);
   const page = pocket.evidence[0];
+  const label = pocket.prompt || pocket.title;
+  const written = page && page.version > 0 ? page : null;
+  const tools = written && <HistoryButton kind="evidence" id={written.id} groupId={groupId} may={pocket.writable} />;
   return (
-    <div className="rounded-lg border border-edge bg-paper p-4">
+    <div className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
+      <Spoken evidence={page?.id ?? null} spoken={page?.spoken ?? null} allowed={pocket.spoken} writable={pocket.writable} groupId={groupId} prompt={label} onFiles={onFiles} />
       {mine ? (
-        <WritingField
-          name={`page/${portfolio}/${pocket.id}`}
+        <RichWriting
+          name={name}
           person={person}
-          label={pocket.prompt || pocket.title}
-          server={page ?? { text: pocket.starter, version: 0 }}
+          label={label}
+          server={written ? { text: written.html || richOf(written.text), version: written.version } : { text: richOf(pocket.starter), version: 0 }}
           writable={pocket.writable}
           length={pocket}
           limit={limit}
-          rows={8}
+          groupId={groupId}
+          portfolio={portfolio}
           save={save}
+          tools={tools}
         />
       ) : (
-        <Reflection text={page?.text ?? ""} title={pocket.prompt || pocket.title} />
+        <div>
+          {page?.html ? <RichText html={page.html} className="reading text-base" /> : <Reflection text={page?.text ?? ""} title={label} />}
+          <div className="-ml-2 flex flex-wrap">
+            <ReadAloud text={page?.text ?? ""} />
+            {tools}
+          </div>
+        </div>
       )}
+      <Comments comments={pocket.comments} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} may={!mine} />
     </div>
   );
 }

@@ -1,19 +1,19 @@
 /** One pocket opened: what is asked, what is still wanted, what lies in it, ways to add, handing in. */
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Lock } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import type { Problem } from "../api/problem";
 import { feedbackQuery, pocketQuery } from "../api/queries";
-import { useSession } from "../app/session";
 import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
 import { day } from "../ui/dates";
 import { FeedbackCard } from "../worklist/FeedbackCard";
 import { RichText } from "../ui/RichText";
-import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { AddRow } from "./AddRow";
+import { Comments } from "./Comments";
 import { EvidenceCard } from "./EvidenceCard";
 import { GivenFiles } from "./GivenFiles";
 import { dueWords, HandInBar } from "./HandInBar";
@@ -27,19 +27,20 @@ interface Props {
   portfolio: number;
   pocketId: number;
   mine: boolean;
+  /** Since this moment things are new to whoever looks. */
+  since: string | null;
 }
 
-export function PocketPage({ groupId, portfolio, pocketId, mine }: Props) {
+export function PocketPage({ groupId, portfolio, pocketId, mine, since }: Props) {
   const pocket = useQuery(pocketQuery(groupId, portfolio, pocketId));
   if (pocket.isPending) return <Waiting />;
   if (pocket.isError) return <Failed error={pocket.error} again={() => void pocket.refetch()} />;
-  return <Opened pocket={pocket.data} groupId={groupId} portfolio={portfolio} mine={mine} />;
+  return <Opened pocket={pocket.data} groupId={groupId} portfolio={portfolio} mine={mine} since={since} />;
 }
 
-function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPocket"] } & Omit<Props, "pocketId">) {
-  const say = useSay();
-  const { upload_limit: limit } = useSession();
-  const { uploads, add, again, drop } = useUploads(groupId, portfolio, pocket.id, limit, say);
+function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["OpenedPocket"] } & Omit<Props, "pocketId">) {
+  const { uploads, add, letGo } = useUploads(groupId, portfolio, pocket.id);
+  useStarters(pocket, groupId, portfolio);
   const [problems, setProblems] = useState<Record<number, Problem | null>>({});
   const asked = shownHandIns(pocket.handins);
   const waits = asked.some((one) => ["sent_back", "working", "empty"].includes(one.status));
@@ -63,7 +64,7 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
   return (
     <article className="mx-auto flex w-full max-w-5xl flex-col gap-4 p-6 max-sm:p-4">
       <Head pocket={pocket} asked={asked} />
-      <GivenFiles files={pocket.files.filter((one) => one.role === "directions" || !mine || pocket.writable)} />
+      <GivenFiles files={pocket.files.filter((one) => one.role === "directions" || !mine)} />
       {pocket.opens && <p className="text-base">This pocket opens on {day(pocket.opens)}.</p>}
       <Chips chips={pocket.chips} />
       {(pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
@@ -72,26 +73,49 @@ function Opened({ pocket, groupId, portfolio, mine }: { pocket: Schema["OpenedPo
       {pocket.log ? (
         <LogPocket pocket={pocket} log={pocket.log} groupId={groupId} portfolio={portfolio} />
       ) : pocket.kind === "page" ? (
-        <PagePocket pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} />
+        <PagePocket pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} onFiles={add} />
       ) : (
         <>
           {pocket.evidence.length === 0 && !pocket.opens && (
             <p className="text-base text-ink-soft">{mine && pocket.writable ? TEXTS.emptyHint : TEXTS.staffEmpty}</p>
           )}
           <ul className="grid gap-4 lg:grid-cols-2">
-            {pocket.evidence.map((one) => (
-              <EvidenceCard key={one.id} evidence={one} pocket={pocket} groupId={groupId} mine={mine} />
+            {pocket.evidence.map((one, at) => (
+              <EvidenceCard
+                key={one.id}
+                evidence={one}
+                pocket={pocket}
+                groupId={groupId}
+                portfolio={portfolio}
+                mine={mine}
+                before={pocket.evidence[at - 1]?.id ?? null}
+                after={pocket.evidence[at + 1]?.id ?? null}
+                since={since}
+                onFiles={add}
+              />
             ))}
           </ul>
-          {pocket.writable && (
-            <AddRow groupId={groupId} portfolio={portfolio} pocket={pocket.id} linksOnly={pocket.kind === "links"} onFiles={add} />
-          )}
-          <UploadList uploads={uploads} onAgain={again} onDrop={drop} />
+          {pocket.writable && <AddRow groupId={groupId} portfolio={portfolio} pocket={pocket} onFiles={add} />}
+          <Comments comments={pocket.comments.filter((one) => one.evidence === null)} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} may={!mine} />
         </>
       )}
+      <UploadList uploads={uploads} onDrop={letGo} />
       {waits && bars}
     </article>
   );
+}
+
+/** A pocket that has starter files: the student's own copies are there when it is opened. */
+function useStarters(pocket: Schema["OpenedPocket"], groupId: number, portfolio: number) {
+  const queries = useQueryClient();
+  const waiting = pocket.writable && pocket.starters > 0;
+  const { mutate } = useMutation({
+    mutationFn: () => data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/starters", { params: { path: { portfolio_id: portfolio, pocket_id: pocket.id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["group", groupId] }),
+  });
+  useEffect(() => {
+    if (waiting) mutate();
+  }, [mutate, waiting]);
 }
 
 /** The hand-ins to speak of here: one that opens later is left out while another one is under way. */

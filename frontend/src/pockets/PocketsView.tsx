@@ -1,8 +1,8 @@
 /** My pockets: the pockets with their coats at the left, the open one at the right. Staff look in the same way. */
 import { useQuery } from "@tanstack/react-query";
-import { ArrowLeft, Palette } from "lucide-react";
-import { useState } from "react";
-import { Link, NavLink, useParams } from "react-router";
+import { ArchiveRestore, ArrowLeft, GalleryVerticalEnd, Palette } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
+import { Link, NavLink, useLocation, useParams } from "react-router";
 import type { Schema } from "../api/client";
 import { portfolioQuery } from "../api/queries";
 import { useGroupId } from "../app/session";
@@ -11,26 +11,36 @@ import { day } from "../ui/dates";
 import { PegPicture, TINTS } from "../ui/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
 import { STATUS } from "../ui/words";
+import { LookBar } from "../looking/LookBar";
+import { useLook } from "../looking/useLook";
 import { CoverDialog } from "./CoverDialog";
 import { LoosePages } from "./LoosePages";
 import { LoosePageView } from "./LoosePageView";
 import { PocketPage } from "./PocketPage";
 import { TEXTS } from "./texts";
 
+const ShowEditor = lazy(() => import("../show/ShowEditor").then((view) => ({ default: view.ShowEditor })));
+const TakenOut = lazy(() => import("./TakenOut").then((view) => ({ default: view.TakenOut })));
+
 export function PocketsView() {
   const groupId = useGroupId();
   const { portfolio: id, pocket, page } = useParams();
-  const chosen = pocket ?? page;
+  const part = useLocation().pathname.split("/").pop() ?? "";
+  const chosen = pocket ?? page ?? (part === "show" || part === "taken-out" ? part : undefined);
+  const looking = useLook(groupId, Number(id));
   const portfolio = useQuery(portfolioQuery(groupId, Number(id)));
   if (portfolio.isPending) return <Waiting />;
   if (portfolio.isError) return <Failed error={portfolio.error} again={() => void portfolio.refetch()} />;
   const base = `/g/${groupId}/portfolio/${portfolio.data.id}`;
   return (
-    <div className="flex min-h-0 flex-1">
+    <div className="flex min-h-0 flex-1 flex-col">
+      {!portfolio.data.mine && <LookBar groupId={groupId} portfolio={portfolio.data} pocket={pocket ?? null} since={looking.since} only={looking.only} onOnly={looking.setOnly} />}
+      <div className="flex min-h-0 flex-1">
       <aside className={`w-[300px] shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${chosen ? "max-md:hidden" : ""}`}>
         <Cover portfolio={portfolio.data} />
-        <PocketList portfolio={portfolio.data} base={base} />
+        <PocketList portfolio={portfolio.data} base={base} only={looking.only ? looking.since : null} />
         <LoosePages portfolio={portfolio.data} base={base} />
+        <More portfolio={portfolio.data} base={base} />
       </aside>
       <div className={`min-w-0 flex-1 overflow-y-auto ${chosen ? "" : "max-md:hidden"}`}>
         {chosen ? (
@@ -40,21 +50,44 @@ export function PocketsView() {
               {portfolio.data.mine ? "My pockets" : TEXTS.pockets}
             </Link>
             {page ? (
-              <LoosePageView key={page} groupId={groupId} pageId={Number(page)} mine={portfolio.data.mine} base={base} />
+              <LoosePageView key={page} groupId={groupId} pageId={Number(page)} portfolio={portfolio.data.id} mine={portfolio.data.mine} base={base} />
+            ) : pocket ? (
+              <PocketPage key={`${id}/${pocket}`} groupId={groupId} portfolio={portfolio.data.id} pocketId={Number(pocket)} mine={portfolio.data.mine} since={looking.since} />
             ) : (
-              <PocketPage key={pocket} groupId={groupId} portfolio={portfolio.data.id} pocketId={Number(pocket)} mine={portfolio.data.mine} />
+              <Suspense fallback={<Waiting />}>
+                {part === "show" ? <ShowEditor groupId={groupId} portfolio={portfolio.data.id} mine={portfolio.data.mine} /> : <TakenOut groupId={groupId} portfolio={portfolio.data.id} />}
+              </Suspense>
             )}
           </>
         ) : (
           <Next portfolio={portfolio.data} base={base} />
         )}
       </div>
+      </div>
     </div>
   );
 }
 
+/** What else is in a portfolio, under its pockets and pages. */
+function More({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
+  const links = [
+    { to: `${base}/show`, name: portfolio.mine ? TEXTS.showPage : TEXTS.theirShowPage, icon: <GalleryVerticalEnd aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> },
+    ...(portfolio.mine ? [{ to: `${base}/taken-out`, name: TEXTS.takenOut, icon: <ArchiveRestore aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> }] : []),
+  ];
+  return (
+    <nav aria-label={TEXTS.more} className="border-t border-line pb-6">
+      {links.map((one) => (
+        <NavLink key={one.to} to={one.to} className={({ isActive }) => `flex min-h-14 items-center gap-3 border-b border-l-4 border-b-line py-2 pl-3 font-semibold ${isActive ? "border-l-copper bg-today" : "border-l-transparent hover:bg-ground"}`}>
+          {one.icon}
+          {one.name}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
 function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
-  const { student, met, wanted, cover } = portfolio;
+  const { student, met, wanted, met_whole: metWhole, wanted_whole: wantedWhole, cover } = portfolio;
   const [editing, setEditing] = useState(false);
   return (
     <div className={`border-b border-line p-4 ${cover.tint === null ? "" : (TINTS[cover.tint] ?? "")}`}>
@@ -79,6 +112,7 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
           </span>
           <span className="figures">
             {met} of {wanted} {TEXTS.inPockets}
+            {wantedWhole > wanted && <span className="block text-sm">{`${metWhole} of ${wantedWhole} ${TEXTS.overAll}`}</span>}
           </span>
         </p>
       )}
@@ -95,11 +129,14 @@ function stateWords(pocket: Schema["PocketLine"]): string {
   return STATUS[pocket.status].toLowerCase() + (pocket.locked ? ", locked" : "");
 }
 
-function PocketList({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
+/** The pockets; ``only`` those with work since a moment. */
+function PocketList({ portfolio, base, only }: { portfolio: Schema["PortfolioShape"]; base: string; only: string | null }) {
+  const shown = portfolio.pockets.filter((one) => only === null || (one.last_work !== null && one.last_work > only));
   return (
     <nav aria-label={TEXTS.pockets}>
+      {shown.length === 0 && only !== null && <p className="p-4 text-quiet">{TEXTS.nothingNew}</p>}
       <ul>
-        {portfolio.pockets.map((pocket) => (
+        {shown.map((pocket) => (
           <li key={pocket.id} className="border-b border-line">
             <NavLink
               to={`${base}/${pocket.id}`}

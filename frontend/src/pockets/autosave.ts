@@ -6,6 +6,11 @@ import type { Save, Saved } from "./keeper";
 
 const open = new Set<Keeper>();
 
+/** Whether a field shows the text of this name. */
+export function isOpen(name: string): boolean {
+  return [...open].some((keeper) => keeper.name === name);
+}
+
 /** Save everything that is typed but not saved; false where something could not be. */
 export async function saveAll(): Promise<boolean> {
   const done = await Promise.all([...open].map((keeper) => keeper.push()));

@@ -1,10 +1,11 @@
 /** What is not on the server yet, kept in the browser's own database, by the account that typed it. */
-import { createStore, del, get, set } from "idb-keyval";
+import { createStore, del, entries, get, set } from "idb-keyval";
 
-/** A text that was typed, and the version it was typed over. */
+/** A text that was typed, the version it was typed over, and what that version said. */
 export interface Draft {
   text: string;
   base: number;
+  was?: string;
 }
 
 const store = createStore("coat-peg", "drafts");
@@ -28,6 +29,17 @@ export async function findDraft(person: number, name: string): Promise<Draft | u
     return await get<Draft>(key(person, name), store);
   } catch {
     return undefined;
+  }
+}
+
+/** Every draft of this person, by name. */
+export async function allDrafts(person: number): Promise<[string, Draft][]> {
+  try {
+    const mine = `${person}/`;
+    const found = await entries<string, Draft>(store);
+    return found.filter(([name]) => name.startsWith(mine)).map(([name, draft]) => [name.slice(mine.length), draft]);
+  } catch {
+    return [];
   }
 }
 

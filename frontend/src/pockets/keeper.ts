@@ -11,13 +11,15 @@ const AGAIN = 3000;
 export interface Saved {
   text: string;
   version: number;
+  /** Somebody else had saved meanwhile, and both changes are in it. */
+  merged?: boolean;
 }
 
 export type SaveState =
   | { at: "rest" }
   | { at: "typing" }
   | { at: "saving" }
-  | { at: "saved"; when: Date }
+  | { at: "saved"; when: Date; merged?: boolean }
   | { at: "away" }
   | { at: "two"; theirs: Saved }
   | { at: "refused"; problem: Problem };
@@ -28,11 +30,12 @@ export interface Kept {
   state: SaveState;
 }
 
-export type Save = (text: string, version: number) => Promise<Saved>;
+export type Save = (text: string, version: number, base: string) => Promise<Saved>;
 
 export class Keeper {
   private kept: Kept;
   private base: number;
+  private was: string;
   private dirty = false;
   private saving: Promise<boolean> | null = null;
   private open = false;
@@ -41,13 +44,14 @@ export class Keeper {
 
   /** ``name`` names the text on this device; ``person`` is who types it, so nobody else gets it back. */
   constructor(
-    private readonly name: string,
+    readonly name: string,
     private readonly person: number,
     server: Saved,
     private save: Save,
   ) {
     this.kept = { text: server.text, state: { at: "rest" } };
     this.base = server.version;
+    this.was = server.text;
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -72,7 +76,7 @@ export class Keeper {
     const { at } = this.kept.state;
     this.dirty = true;
     this.show({ text, ...(at === "two" || at === "away" ? {} : { state: { at: "typing" } }) });
-    void keepDraft(this.person, this.name, { text, base: this.base });
+    void keepDraft(this.person, this.name, { text, base: this.base, was: this.was });
     if (at !== "two") this.later(PAUSE);
   };
 
@@ -99,15 +103,19 @@ export class Keeper {
     const sent = this.kept.text;
     this.show({ state: { at: "saving" } });
     try {
-      const saved = await this.save(sent, this.base);
-      this.base = saved.version;
+      const saved = await this.save(sent, this.base, this.was);
       this.dirty = this.kept.text !== sent;
+      // Typed on while both changes were put together: the next save puts them together again, from the same beginning.
+      if (!(saved.merged && this.dirty)) {
+        this.base = saved.version;
+        this.was = saved.merged ? saved.text : sent;
+      }
       if (this.dirty) {
         this.show({ state: { at: "typing" } });
         this.later(PAUSE);
       } else {
         await dropDraft(this.person, this.name);
-        this.show({ state: { at: "saved", when: new Date() } });
+        this.show({ ...(saved.merged ? { text: saved.text } : {}), state: { at: "saved", when: new Date(), merged: saved.merged ?? false } });
       }
     } catch (error) {
       this.failed(error instanceof Problem ? error : new Problem({ title: "The text could not be saved." }, 500));
@@ -117,7 +125,8 @@ export class Keeper {
 
   private failed(problem: Problem): void {
     if (problem.kind === "stale" && typeof problem.more.text === "string") {
-      this.show({ state: { at: "two", theirs: { text: problem.more.text, version: Number(problem.more.version) } } });
+      const text = typeof problem.more.html === "string" && problem.more.html ? problem.more.html : problem.more.text;
+      this.show({ state: { at: "two", theirs: { text, version: Number(problem.more.version) } } });
     } else if (problem.away || problem.status === 401) {
       this.show({ state: { at: "away" } });
       if (this.open) this.later(AGAIN);
@@ -129,6 +138,7 @@ export class Keeper {
   /** Settle two texts: go on with ``chosen`` over the version that stands on the server. */
   readonly settle = (chosen: string, over: Saved): void => {
     this.base = over.version;
+    this.was = over.text;
     this.show({ state: { at: "typing" } });
     this.change(chosen);
   };
@@ -137,6 +147,7 @@ export class Keeper {
   adopt(server: Saved): void {
     if (this.dirty || this.saving || server.version <= this.base) return;
     this.base = server.version;
+    this.was = server.text;
     this.show({ text: server.text });
   }
 
@@ -157,7 +168,10 @@ export class Keeper {
     } else if (draft.base === server.version) {
       await this.push();
     } else {
-      this.show({ state: { at: "two", theirs: server } });
+      // Somebody saved since: the server puts both together, or says that it cannot.
+      this.base = draft.base;
+      this.was = draft.was ?? "";
+      await this.push();
     }
   }
 

@@ -225,6 +225,12 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
         </div>
       )}
       {text && (
+        <label className="flex min-h-7 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" {...register("spoken")} />
+          may be said instead of written (a recording counts)
+        </label>
+      )}
+      {text && (
         <div className="flex flex-wrap items-center gap-2">
           <label className="flex items-center gap-2">
             {fields.kind === "page" ? "The text has" : "Each reflection has"}

@@ -50,6 +50,7 @@ export function useEdits(groupId: number) {
         measure: "",
         least: 1,
         takes: [],
+        spoken: false,
         starter: "",
         counts: true,
         rows: 0,

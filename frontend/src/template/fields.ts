@@ -2,6 +2,7 @@
 import type { Schema } from "../api/client";
 import type { Column } from "../log/cells";
 import { newKey } from "../ui/newKey";
+import { TAKES } from "./texts";
 import type { Kind, Laid } from "./texts";
 
 /** A log's column as the form holds it; ``choices`` one a line. */
@@ -38,7 +39,8 @@ export interface Fields {
   measure: "" | "words" | "sentences";
   least: string;
   most: string;
-  takes: Record<"picture" | "file" | "link", boolean>;
+  takes: Record<keyof typeof TAKES, boolean>;
+  spoken: boolean;
   starter: string;
   counts: boolean;
   opens: string;
@@ -124,7 +126,14 @@ export function fieldsOf(pocket: Laid): Fields {
     measure: pocket.measure,
     least: String(pocket.least),
     most: pocket.most ? String(pocket.most) : "",
-    takes: { picture: takes.includes("picture"), file: takes.includes("file"), link: takes.includes("link") },
+    takes: {
+      picture: takes.includes("picture"),
+      recording: takes.includes("recording"),
+      file: takes.includes("file"),
+      link: takes.includes("link"),
+      text: takes.includes("text"),
+    },
+    spoken: pocket.spoken,
     starter: pocket.starter,
     counts: pocket.counts,
     opens: pocket.opens ?? "",
@@ -146,7 +155,7 @@ export function fieldsOf(pocket: Laid): Fields {
 
 /** The settings as the server takes them. */
 export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
-  const kinds = ["picture", "file", "link"] as const;
+  const kinds = Object.keys(TAKES) as (keyof typeof TAKES)[];
   return {
     title: fields.title,
     kind: fields.kind,
@@ -158,6 +167,7 @@ export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
     least: Number(fields.least || 1),
     most: fields.most ? Number(fields.most) : null,
     takes: kinds.filter((kind) => fields.takes[kind]),
+    spoken: fields.spoken,
     starter: fields.starter,
     counts: fields.counts,
     opens: fields.opens || null,

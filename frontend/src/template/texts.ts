@@ -14,7 +14,7 @@ export const KINDS: Record<Kind, { name: string; icon: LucideIcon; hint: string 
   log: { name: "Log", icon: Table2, hint: "A table that grows row by row" },
 };
 
-export const TAKES = { picture: "Pictures", file: "Files", link: "Links" } as const;
+export const TAKES = { picture: "Pictures", recording: "Recordings", file: "Files", link: "Links", text: "Texts" } as const;
 
 export const TEXTS = {
   outline: "Outline of the template",

@@ -1,8 +1,14 @@
-/** An artefact to look at: a picture, a link, or a file to download. */
-import { Download, ExternalLink, File, Link2 } from "lucide-react";
+/** An artefact to look at: a picture, a link, a text, or something to open in the viewer. */
+import { Download, ExternalLink, Eye, File, FileText, Film, Link2, Mic, NotebookPen } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
 import type { Schema } from "../api/client";
+import { plainText } from "./RichText";
+
+const Viewer = lazy(() => import("../viewer/Viewer").then((view) => ({ default: view.Viewer })));
 
 type Shape = Schema["ArtefactShape"];
+
+const ICONS = { picture: File, scan: FileText, sound: Mic, video: Film, file: File, link: Link2, text: NotebookPen };
 
 /** A size in words. */
 export function sizeWords(bytes: number): string {
@@ -15,14 +21,14 @@ export function fileAddress(artefact: Shape): string {
   return `/api/artefacts/${artefact.id}/file`;
 }
 
-/** Small, for cards and panels; decorative, since the title stands beside it. */
-export function Thumbnail({ artefact, tall = false }: { artefact: Shape; tall?: boolean }) {
+/** Small, for cards and panels; decorative, since the title stands beside it. ``from`` is where its thumbnails are. */
+export function Thumbnail({ artefact, tall = false, from = `/api/artefacts/${artefact.id}` }: { artefact: Shape; tall?: boolean; from?: string }) {
   const box = `flex w-full items-center justify-center overflow-hidden bg-today ${tall ? "h-52" : "h-28"}`;
-  if (artefact.kind === "picture") {
+  if (artefact.kind === "picture" || artefact.kind === "scan") {
     return (
       <span className={box}>
         <img
-          src={`/api/artefacts/${artefact.id}/thumbnails/${tall ? "large" : "small"}`}
+          src={`${from}/thumbnails/${tall ? "large" : "small"}`}
           alt=""
           loading="lazy"
           className="size-full object-cover object-top"
@@ -30,7 +36,14 @@ export function Thumbnail({ artefact, tall = false }: { artefact: Shape; tall?: 
       </span>
     );
   }
-  const Icon = artefact.kind === "link" ? Link2 : File;
+  if (artefact.kind === "text" && artefact.html) {
+    return (
+      <span className={`${box} items-start justify-start p-3`}>
+        <span className="line-clamp-6 text-sm break-words text-ink-soft">{plainText(artefact.html)}</span>
+      </span>
+    );
+  }
+  const Icon = ICONS[artefact.kind];
   return (
     <span className={box}>
       <Icon aria-hidden size={40} strokeWidth={1.5} className="text-ink-soft" />
@@ -40,6 +53,7 @@ export function Thumbnail({ artefact, tall = false }: { artefact: Shape; tall?: 
 
 /** How to open it. */
 export function OpenArtefact({ artefact }: { artefact: Shape }) {
+  const [open, setOpen] = useState(false);
   const link = "inline-flex min-h-8 min-w-0 max-w-full items-center gap-2 font-semibold text-in underline";
   if (artefact.kind === "link") {
     return (
@@ -49,18 +63,23 @@ export function OpenArtefact({ artefact }: { artefact: Shape }) {
       </a>
     );
   }
-  if (artefact.kind === "picture") {
-    return (
-      <a href={fileAddress(artefact)} target="_blank" rel="noopener" className={link}>
-        <ExternalLink aria-hidden size={16} className="shrink-0" />
-        Open in full
-      </a>
-    );
-  }
   return (
-    <a href={fileAddress(artefact)} download className={link}>
-      <Download aria-hidden size={16} className="shrink-0" />
-      Download ({sizeWords(artefact.size)})
-    </a>
+    <span className="flex flex-wrap gap-x-4">
+      <button type="button" className={link} aria-label={`Look at it: ${artefact.title}`} onClick={() => setOpen(true)}>
+        <Eye aria-hidden size={16} className="shrink-0" />
+        Look at it
+      </button>
+      {artefact.kind !== "text" && artefact.kind !== "picture" && (
+        <a href={`${fileAddress(artefact)}?download=true`} download className={link}>
+          <Download aria-hidden size={16} className="shrink-0" />
+          Download ({sizeWords(artefact.size)})
+        </a>
+      )}
+      {open && (
+        <Suspense>
+          <Viewer artefact={artefact} onClose={() => setOpen(false)} />
+        </Suspense>
+      )}
+    </span>
   );
 }

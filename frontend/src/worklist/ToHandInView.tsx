@@ -5,6 +5,7 @@ import type { Schema } from "../api/client";
 import { worklistQuery } from "../api/queries";
 import { useGroup, useGroupId } from "../app/session";
 import { dueWords } from "../pockets/HandInBar";
+import { chipWords } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
 import { day, plural } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -67,9 +68,19 @@ function ToDo({ line, base }: { line: Line; base: string }) {
             {line.extra_days > 0 && ` (${plural(line.extra_days, "extra day")} for you)`}
           </span>
           <span className="block text-ink-soft">
-            {line.still_wanted > 0 ? `${plural(line.still_wanted, "thing")} still wanted` : "Everything wanted is there"}
-            {line.points !== null && ` · ${plural(line.points, "point")}`}
+            {line.wanting.length === 0 && "Everything wanted is there"}
+            {line.points !== null && `${line.wanting.length === 0 ? " · " : ""}${plural(line.points, "point")}`}
           </span>
+          {line.wanting.length > 0 && (
+            <ul aria-label="Still wanted" className="mt-1 flex flex-col gap-0.5">
+              {line.wanting.map((pocket) => (
+                <li key={pocket.id} className="flex flex-wrap gap-x-2 text-copper">
+                  {line.pockets.length > 1 && <span className="font-semibold">{pocket.title}:</span>}
+                  {pocket.chips.map((chip) => chipWords(chip)).join(" · ")}
+                </li>
+              ))}
+            </ul>
+          )}
         </span>
       </Link>
     </li>

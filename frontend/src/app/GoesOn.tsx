@@ -1,0 +1,28 @@
+/** What goes on behind every view of a student: files on their way up, and texts that an earlier page left behind. */
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useSay } from "../ui/Toasts";
+import { watchLeftBehind } from "../pockets/leftBehind";
+import { TEXTS } from "../pockets/texts";
+import { onArrived, resume } from "../uploads/queue";
+
+export function GoesOn({ person }: { person: number }) {
+  const queries = useQueryClient();
+  const say = useSay();
+  useEffect(() => {
+    void resume(person);
+    const stopHearing = onArrived((wish, note) => {
+      void queries.invalidateQueries({ queryKey: ["group", wish.group] });
+      if (note) say(note);
+    });
+    const stopWatching = watchLeftBehind(person, () => {
+      void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] === "group" });
+      say(TEXTS.arrived);
+    });
+    return () => {
+      stopHearing();
+      stopWatching();
+    };
+  }, [person, queries, say]);
+  return null;
+}

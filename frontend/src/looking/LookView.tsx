@@ -1,0 +1,122 @@
+/** One pocket of everybody beside each other: who has begun, and with what. */
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import type { Schema } from "../api/client";
+import { gridQuery, templateQuery } from "../api/queries";
+import { useGroupId } from "../app/session";
+import { Thumbnail } from "../ui/Artefact";
+import { moment, plural } from "../ui/dates";
+import { PegPicture } from "../ui/PegPicture";
+import { Failed, Waiting } from "../ui/Waiting";
+import { listed } from "../ui/words";
+import { LOOKING } from "./texts";
+
+type Student = Schema["PocketOfStudent"];
+
+/** Without a pocket in the address, the first of the template. */
+export function LookView() {
+  const groupId = useGroupId();
+  const { pocket } = useParams();
+  const template = useQuery({ ...templateQuery(groupId), enabled: !pocket });
+  const first = template.data?.sections.flatMap((one) => (one.repeats ? [] : one.pockets)).find((one) => !one.retired)?.id;
+  const id = pocket ? Number(pocket) : first;
+  if (!pocket && template.isPending) return <Waiting />;
+  if (id === undefined) {
+    return (
+      <div className="p-8">
+        <h1 className="text-xl">{LOOKING.noPocket}</h1>
+        <p>{LOOKING.noPocketHint}</p>
+      </div>
+    );
+  }
+  return <Grid groupId={groupId} pocketId={id} />;
+}
+
+function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
+  const navigate = useNavigate();
+  const [search, setSearch] = useSearchParams();
+  const grid = useQuery(gridQuery(groupId, pocketId));
+  const byWork = search.get("order") === "work";
+  const students = useMemo(() => {
+    const all = grid.data?.students ?? [];
+    return byWork ? [...all].sort((a, b) => (b.last_work ?? "").localeCompare(a.last_work ?? "")) : all;
+  }, [byWork, grid.data]);
+  if (grid.isPending) return <Waiting />;
+  if (grid.isError) return <Failed error={grid.error} again={() => void grid.refetch()} />;
+  const { pockets } = grid.data;
+  const begun = students.filter((one) => one.begun).length;
+  const full = students.filter((one) => one.wanted > 0 && one.met >= one.wanted).length;
+  const field = "min-h-9 rounded-md border border-control bg-paper px-2 font-normal";
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+      <header className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <h1 className="text-xl">{LOOKING.title}</h1>
+        <label className="flex items-center gap-2 font-semibold">
+          {LOOKING.pocket}
+          <select value={pocketId} onChange={(event) => void navigate(`/g/${groupId}/look/${event.target.value}${byWork ? "?order=work" : ""}`)} className={field}>
+            {pockets.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.title}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-2 font-semibold">
+          {LOOKING.order}
+          <select value={byWork ? "work" : "name"} onChange={(event) => setSearch(event.target.value === "work" ? { order: "work" } : {}, { replace: true })} className={field}>
+            <option value="name">{LOOKING.byName}</option>
+            <option value="work">{LOOKING.byWork}</option>
+          </select>
+        </label>
+        <p className="figures text-ink-soft">
+          {`${begun} of ${students.length} ${LOOKING.begun}, ${full} ${LOOKING.full}`}
+        </p>
+      </header>
+      {students.length === 0 && <p>{LOOKING.noStudent}</p>}
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(10.5rem,1fr))] gap-3">
+        {students.map((one) => (
+          <Card key={one.id} student={one} kind={grid.data.kind} to={`/g/${groupId}/portfolio/${one.portfolio}/${pocketId}`} />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** What is in it, in numbers. */
+function amount(student: Student, kind: string): string {
+  if (!student.begun) return LOOKING.empty;
+  if (kind === "log") return plural(student.rows, "row");
+  const words = plural(student.words, "word");
+  return student.artefacts > 0 ? `${plural(student.artefacts, "artefact")}, ${words}` : words;
+}
+
+function Card({ student, kind, to }: { student: Student; kind: string; to: string }) {
+  const share = student.wanted > 0 ? Math.min(student.met / student.wanted, 1) : 0;
+  return (
+    <li>
+      <Link to={to} className={`flex h-full flex-col overflow-hidden rounded-lg border bg-paper hover:border-control ${student.begun ? "border-edge" : "border-dashed border-control"}`}>
+        {student.artefact ? (
+          <Thumbnail artefact={student.artefact} />
+        ) : (
+          <span className="flex h-28 items-start bg-today p-2">
+            <span className="line-clamp-5 text-sm break-words text-ink-soft">{student.text}</span>
+          </span>
+        )}
+        <span aria-hidden className="block h-1.5 bg-line">
+          <span className={`block h-full ${share >= 1 ? "bg-accepted" : "bg-in"}`} style={{ width: `${share * 100}%` }} />
+        </span>
+        <span className="flex items-start gap-2 p-2">
+          <PegPicture picture={student.picture} tint={student.tint} size={26} />
+          <span className="min-w-0">
+            <span className="block truncate font-semibold" title={listed(student)}>
+              {listed(student)}
+            </span>
+            <span className="figures block text-sm text-ink-soft">{student.wanted > 0 ? `${student.met} of ${student.wanted} · ${amount(student, kind)}` : amount(student, kind)}</span>
+            {student.last_work && <span className="block text-sm text-quiet">{moment(student.last_work)}</span>}
+          </span>
+        </span>
+      </Link>
+    </li>
+  );
+}

@@ -1,0 +1,21 @@
+/** The words of looking in. */
+export const LOOKING = {
+  bar: "Looking in",
+  lookedAt: "you last looked",
+  never: "you had not looked in before",
+  only: "only what is new since then",
+  grid: "The class",
+  before: "Student before",
+  next: "Next student",
+  title: "Look in",
+  pocket: "Pocket",
+  begun: "have begun",
+  full: "have everything",
+  order: "Order",
+  byName: "by name",
+  byWork: "newest work first",
+  empty: "Nothing yet",
+  noPocket: "There is no pocket in this class yet",
+  noPocketHint: "Lay one out in the template, and everybody's shows here.",
+  noStudent: "There is nobody in this class yet.",
+} as const;

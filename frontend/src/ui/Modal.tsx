@@ -1,0 +1,33 @@
+/** A dialog over the page: focus stays in it, Escape closes it, focus returns to where it was. */
+import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
+import { X } from "lucide-react";
+import type { ReactNode } from "react";
+import { useReturnFocus } from "./useReturnFocus";
+
+interface Props {
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+  /** Over most of the screen, for what is looked at. */
+  wide?: boolean;
+}
+
+export function Modal({ title, onClose, children, wide = false }: Props) {
+  useReturnFocus();
+  return (
+    <Dialog open onClose={onClose} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
+      <div className="fixed inset-0 flex items-center justify-center p-4 max-sm:p-0">
+        <DialogPanel className={`flex max-h-full w-full flex-col rounded-lg bg-paper text-base text-ink shadow-lg max-sm:min-h-full max-sm:rounded-none ${wide ? "h-full max-w-6xl" : "max-w-2xl"}`}>
+          <div className="flex items-start gap-3 border-b border-line py-2 pr-2 pl-5">
+            <DialogTitle className="min-w-0 flex-1 self-center text-lg break-words">{title}</DialogTitle>
+            <button type="button" aria-label="Close" onClick={onClose} className="flex size-11 shrink-0 items-center justify-center rounded-md text-ink-soft hover:bg-ground">
+              <X aria-hidden size={20} />
+            </button>
+          </div>
+          <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">{children}</div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,157 @@
+/** Looking at an artefact in the page: pictures, pages, tables, texts, sound and video. */
+import { useQuery } from "@tanstack/react-query";
+import { Download } from "lucide-react";
+import { useState } from "react";
+import type { Schema } from "../api/client";
+import { viewDocumentQuery, viewQuery } from "../api/queries";
+import { fileAddress, sizeWords } from "../ui/Artefact";
+import { Modal } from "../ui/Modal";
+import { Notice } from "../ui/Notice";
+import { Player } from "../ui/Player";
+import { ReadAloud } from "../ui/ReadAloud";
+import { plainText, RichText } from "../ui/RichText";
+import { Failed } from "../ui/Waiting";
+
+type Artefact = Schema["ArtefactShape"];
+
+export const VIEWER = {
+  making: "It is being made readable. You can close this and come back.",
+  none: "There is no viewer for files of this kind. Download it to open it on your device.",
+  download: "Download the original",
+  pages: "Pages",
+  left: "more than is shown here; the original has everything.",
+} as const;
+
+export function Viewer({ artefact, onClose }: { artefact: Artefact; onClose: () => void }) {
+  return (
+    <Modal title={artefact.title} onClose={onClose} wide>
+      <Shown artefact={artefact} />
+      {artefact.kind !== "text" && artefact.kind !== "link" && (
+        <a href={`${fileAddress(artefact)}?download=true`} download className="inline-flex min-h-11 items-center gap-2 self-start font-semibold text-in underline">
+          <Download aria-hidden size={16} />
+          {VIEWER.download} ({sizeWords(artefact.size)})
+        </a>
+      )}
+    </Modal>
+  );
+}
+
+/** An artefact in full, without the dialog around it. */
+export function Shown({ artefact }: { artefact: Artefact }) {
+  if (artefact.kind === "picture") {
+    return <img src={fileAddress(artefact)} alt={artefact.title} width={artefact.width ?? undefined} height={artefact.height ?? undefined} className="mx-auto h-auto w-auto max-w-full rounded-md border border-edge" />;
+  }
+  if (artefact.kind === "video" || artefact.kind === "sound") return <Player video={artefact.kind === "video"} src={fileAddress(artefact)} label={artefact.title} className="mx-auto max-h-[75vh]" />;
+  if (artefact.kind === "text") {
+    return (
+      <div>
+        <ReadAloud text={plainText(artefact.html)} />
+        <RichText html={artefact.html} className="reading text-base" />
+      </div>
+    );
+  }
+  return artefact.kind === "link" ? null : <Converted artefact={artefact} />;
+}
+
+function Converted({ artefact }: { artefact: Artefact }) {
+  const view = useQuery(viewQuery(artefact.id));
+  if (view.isError) return <Failed error={view.error} again={() => void view.refetch()} />;
+  if (!view.data || view.data.state === "waiting") {
+    return (
+      <div role="status" className="flex flex-col items-start gap-3">
+        <progress aria-label={VIEWER.making} className="w-64 accent-in" />
+        <p>{VIEWER.making}</p>
+      </div>
+    );
+  }
+  if (view.data.state === "none") return <p>{VIEWER.none}</p>;
+  if (view.data.state === "failed") return <Notice look="info" title={view.data.why} fix={VIEWER.none.replace(/^.*?\. /, "")} />;
+  return view.data.kind === "pages" ? <Pages artefact={artefact} pages={view.data.pages} /> : <Document artefact={artefact} />;
+}
+
+function Pages({ artefact, pages }: { artefact: Artefact; pages: number }) {
+  return (
+    <ol aria-label={VIEWER.pages} className="flex flex-col items-center gap-4">
+      {Array.from({ length: pages }, (_, at) => (
+        <li key={at}>
+          <img src={`/api/artefacts/${artefact.id}/view/pages/${at + 1}`} alt={`${artefact.title}, page ${at + 1} of ${pages}`} loading="lazy" className="min-h-40 max-w-full border border-edge shadow-sm" />
+          <p className="figures mt-1 text-center text-sm text-quiet">
+            {at + 1} of {pages}
+          </p>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function Document({ artefact }: { artefact: Artefact }) {
+  const found = useQuery(viewDocumentQuery(artefact.id));
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  if (!found.data) return null;
+  const { kind, note, html, text, left_out: left } = found.data;
+  return (
+    <>
+      {note && <Notice look="info" title={note} />}
+      {kind === "html" && (
+        <>
+          <ReadAloud text={plainText(html)} />
+          <RichText html={html} className="reading text-base" />
+        </>
+      )}
+      {kind === "text" && <pre className="overflow-x-auto rounded-md border border-edge bg-ground p-4 text-sm break-words whitespace-pre-wrap">{text}</pre>}
+      {kind === "text" && left > 0 && <p className="text-quiet">{`${left} signs ${VIEWER.left}`}</p>}
+      {kind === "tables" && <Tables tables={found.data.tables ?? []} />}
+    </>
+  );
+}
+
+function Tables({ tables }: { tables: Schema["ViewTable"][] }) {
+  const [at, setAt] = useState(0);
+  const table = tables[at];
+  if (!table) return null;
+  const [head, ...rows] = table.rows;
+  const left = [table.rows_left_out > 0 ? `${table.rows_left_out} rows` : "", table.columns_left_out > 0 ? `${table.columns_left_out} columns` : ""].filter(Boolean);
+  return (
+    <>
+      {tables.length > 1 && (
+        <div role="group" aria-label="Tables" className="flex flex-wrap gap-2">
+          {tables.map((one, place) => (
+            <button key={place} type="button" aria-pressed={place === at} onClick={() => setAt(place)} className={`min-h-9 rounded-md border px-3 font-semibold ${place === at ? "border-ink bg-ink text-paper" : "border-edge"}`}>
+              {one.name || `Table ${place + 1}`}
+            </button>
+          ))}
+        </div>
+      )}
+      {head ? (
+        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keys
+        <div role="region" aria-label={table.name || "Table"} tabIndex={0} className="overflow-x-auto">
+          <table className="border-collapse text-sm">
+            <thead>
+              <tr>
+                {head.map((cell, place) => (
+                  <th key={place} className="border border-edge bg-ground px-2 py-1 text-left">
+                    {cell}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row, line) => (
+                <tr key={line}>
+                  {row.map((cell, place) => (
+                    <td key={place} className="border border-edge px-2 py-1 align-top whitespace-pre-wrap">
+                      {cell}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      ) : (
+        <p>This table is empty.</p>
+      )}
+      {left.length > 0 && <p className="text-quiet">{`${left.join(" and ")} ${VIEWER.left}`}</p>}
+    </>
+  );
+}
