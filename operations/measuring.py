@@ -6,6 +6,7 @@ import gc
 import json
 import random
 import re
+import sys
 import time
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
@@ -34,19 +35,17 @@ def side_by_side(job: Callable[[], Any], against: Callable[[], Any], rounds: int
     return median(spent[0]), median(spent[1])
 
 
-def board() -> dict[str, Any]:
-    """The board's API against the same rows by plain SQL through the same driver and connection."""
+def against_sql(username: str, path: str, sign: bytes) -> dict[str, Any]:
+    """A read of the API against the same rows by plain SQL through the same driver and connection."""
     from django.core.wsgi import get_wsgi_application  # noqa: PLC0415
     from django.db import connection  # noqa: PLC0415 - needs settings
     from django.test import Client, RequestFactory  # noqa: PLC0415
     from django.test.utils import CaptureQueriesContext  # noqa: PLC0415
 
-    from coatpeg.people.models import Person, TeachingGroup  # noqa: PLC0415
+    from coatpeg.people.models import Person  # noqa: PLC0415
 
-    group = TeachingGroup.objects.get(name__startswith="8 Plot")
     client = Client()
-    client.force_login(Person.objects.get(username="okafor"), "django.contrib.auth.backends.ModelBackend")
-    path = f"/api/groups/{group.pk}/pegs"
+    client.force_login(Person.objects.get(username=username), "django.contrib.auth.backends.ModelBackend")
     application = get_wsgi_application()
     environ = RequestFactory(HTTP_COOKIE=client.cookies.output(header="", sep=";")).get(path).environ
 
@@ -60,7 +59,7 @@ def board() -> dict[str, Any]:
 
     ask()  # the first one also reads the calendar, which the process keeps
     with CaptureQueriesContext(connection) as captured:
-        assert b'"students"' in ask()
+        assert sign in ask()
     # Plain SQL names its columns as they are: without what ``events.moments`` adds.
     statements = [
         re.sub(r"CONCAT\((`\w+`\.`\w+`), '\+00:00'\)", r"\1", one["sql"]) for one in captured.captured_queries
@@ -80,6 +79,141 @@ def board() -> dict[str, Any]:
     rows = plain()
     api, sql = side_by_side(ask, plain)
     return {"queries": len(statements), "rows": rows, "api": api, "sql": sql, "ratio": api / sql}
+
+
+def board() -> dict[str, Any]:
+    """The board's API."""
+    from coatpeg.people.models import TeachingGroup  # noqa: PLC0415
+
+    group = TeachingGroup.objects.get(name__startswith="8 Plot")
+    return against_sql("okafor", f"/api/groups/{group.pk}/pegs", b'"students"')
+
+
+ARTEFACTS = 400
+
+
+def pockets() -> dict[str, Any]:
+    """*My pockets* of a portfolio with many artefacts; what was added for it is taken away again."""
+    from django.utils import timezone  # noqa: PLC0415 - needs settings
+
+    from coatpeg.outlines.models import Pocket  # noqa: PLC0415
+    from coatpeg.portfolios import contents  # noqa: PLC0415
+    from coatpeg.portfolios.models import Artefact, Evidence, PocketContent, Portfolio, StoredFile  # noqa: PLC0415
+
+    book = Portfolio.objects.get(enrolment__person__username="thandi", enrolment__group__name__startswith="8 Plot")
+    kinds = Pocket.objects.filter(section__template__group_id=book.enrolment.group_id, kind="evidence")
+    now, stored = timezone.now(), StoredFile.objects.first()
+    before = list(PocketContent.objects.filter(portfolio=book))
+    made = Artefact.objects.bulk_create(
+        Artefact(portfolio=book, kind="file", title=f"{number}.pdf", stored=stored, made_at=now)
+        for number in range(ARTEFACTS)
+    )
+    into = list(kinds)
+    evidence = Evidence.objects.bulk_create(
+        Evidence(
+            portfolio=book,
+            pocket=into[at % len(into)],
+            artefact=one,
+            text="One thing. Another.",
+            words=3,
+            changed_at=now,
+        )
+        for at, one in enumerate(made)
+    )
+    for pocket in into:
+        contents.refresh(book, pocket, now)
+    try:
+        return against_sql("thandi", f"/api/portfolios/{book.pk}", b'"pockets"')
+    finally:
+        Evidence.objects.filter(pk__in=[one.pk for one in evidence]).delete()
+        Artefact.objects.filter(pk__in=[one.pk for one in made]).delete()
+        PocketContent.objects.filter(portfolio=book).delete()
+        PocketContent.objects.bulk_create(before)
+
+
+def thumbnails() -> dict[str, float]:
+    """The thumbnails of photographs against Pillow alone, from the same decoded pictures."""
+    import io  # noqa: PLC0415
+
+    from PIL import Image  # noqa: PLC0415
+
+    from coatpeg.portfolios import pictures  # noqa: PLC0415
+
+    noise = Image.effect_noise((4000, 3000), 60).convert("RGB")
+    photographs = [noise.rotate(turn, expand=True) for turn in (0, 90)]
+
+    def ours() -> None:
+        for one in photographs:
+            pictures.thumbnails(one)
+
+    def alone() -> None:
+        for one in photographs:
+            for side in pictures.THUMBNAILS.values():
+                small = one.copy()
+                small.thumbnail((side, side), Image.Resampling.LANCZOS)
+                small.save(io.BytesIO(), "JPEG", quality=pictures.JPEG_QUALITY)
+
+    mine, theirs = side_by_side(ours, alone, 8)
+    return {"ours": mine / len(photographs), "alone": theirs / len(photographs), "ratio": mine / theirs}
+
+
+SAVERS = 60
+
+
+def savers() -> list[dict[str, Any]]:
+    """Students with a session, a loose page to save and a pocket that takes files: what the load is measured with."""
+    from importlib import import_module as module  # noqa: PLC0415
+
+    from django.contrib.auth import BACKEND_SESSION_KEY, HASH_SESSION_KEY, SESSION_KEY  # noqa: PLC0415
+    from django.utils import timezone  # noqa: PLC0415
+
+    from coatpeg.outlines.models import Pocket  # noqa: PLC0415
+    from coatpeg.portfolios import own  # noqa: PLC0415
+    from coatpeg.portfolios.models import Portfolio  # noqa: PLC0415
+
+    store = module(settings.SESSION_ENGINE).SessionStore
+    now, found = timezone.now(), []
+    books = Portfolio.objects.filter(enrolment__last=None, enrolment__group__kind__in=("class", "cohort")).order_by(
+        "pk"
+    )
+    for book in books.select_related("enrolment__person")[:SAVERS]:
+        person = book.enrolment.person
+        session = store()
+        session[SESSION_KEY] = str(person.pk)
+        session[BACKEND_SESSION_KEY] = "django.contrib.auth.backends.ModelBackend"
+        session[HASH_SESSION_KEY] = person.get_session_auth_hash()
+        session.save()
+        pocket = Pocket.objects.filter(section__template__group_id=book.enrolment.group_id, title="Menu").first()
+        page = own.add_page(person, book.pk, "Beans", now)
+        found.append(
+            {"cookie": session.session_key, "portfolio": book.pk, "pocket": pocket.pk if pocket else 0, "page": page.pk}
+        )
+    return found
+
+
+def forget(kept: list[dict[str, Any]]) -> None:
+    """Take away what the load was measured with."""
+    from django.contrib.sessions.models import Session  # noqa: PLC0415 - needs settings
+    from django.utils import timezone  # noqa: PLC0415
+
+    from coatpeg.portfolios import contents, files  # noqa: PLC0415
+    from coatpeg.portfolios.models import Artefact, Evidence, LoosePage, Portfolio, StoredFile, Upload  # noqa: PLC0415
+
+    Session.objects.filter(pk__in=[one["cookie"] for one in kept]).delete()
+    LoosePage.objects.filter(pk__in=[one["page"] for one in kept]).delete()
+    large = Artefact.objects.filter(title="large.bin").select_related("stored")
+    stored = {one.stored_id: one.stored for one in large}
+    lying = Evidence.objects.filter(artefact__in=large).select_related("pocket", "portfolio")
+    places = [(one.portfolio, one.pocket) for one in lying]
+    Upload.objects.filter(name="large.bin").delete()
+    lying.delete()
+    large.delete()
+    for one in stored.values():
+        if one is not None:
+            files.store().delete(files.path_of(one.sha256))
+    StoredFile.objects.filter(pk__in=[one.pk for one in stored.values() if one]).delete()
+    for book, pocket in places:
+        contents.refresh(Portfolio.objects.get(pk=book.pk), pocket, timezone.now())
 
 
 def engine() -> dict[str, Any]:
@@ -157,10 +291,16 @@ def year_group() -> dict[str, Any]:
 
 
 def main() -> None:
-    """Measure and print."""
+    """Measure and print; with ``savers`` or ``forget`` prepare the load, or clear up after it."""
     import_module("coatpeg.web.wsgi")  # as it is served
     settings.ALLOWED_HOSTS.append("testserver")
-    print(json.dumps({"board": board(), "engine": engine(), "year_group": year_group()}))
+    if sys.argv[1:] == ["savers"]:
+        print(json.dumps(savers()))
+    elif sys.argv[1:] == ["forget"]:
+        forget(json.load(sys.stdin))
+    else:
+        found = {"board": board(), "pockets": pockets(), "engine": engine(), "year_group": year_group()}
+        print(json.dumps({**found, "thumbnails": thumbnails()}))
 
 
 if __name__ == "__main__":

@@ -6,6 +6,7 @@ import io
 from dataclasses import dataclass, field
 from datetime import UTC, date, datetime, time, timedelta
 from decimal import Decimal
+from zoneinfo import ZoneInfo
 
 from django.core.files.base import ContentFile
 from PIL import Image
@@ -37,6 +38,11 @@ ZONE = "Europe/London"
 TODAY = date(2026, 11, 4)  # a Wednesday
 NOW = datetime(2026, 11, 4, 10, 0, tzinfo=UTC)
 PASSWORD = "a good one"
+
+
+def timezone_today() -> date:
+    """The day it is in the school's zone, for tests that go by the real clock."""
+    return datetime.now(ZoneInfo(ZONE)).date()
 
 
 def school(today: date = TODAY) -> School:

@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from coatpeg.outlines.rich_text import SCHEMES, TAGS, clean
+from coatpeg.portfolios import rich_pages
 
 ATTACKS = """<SCRIPT SRC=https://xss.example/x.js></SCRIPT>
 <img src="x" onerror="alert(1)">
@@ -60,6 +61,29 @@ class Reader(HTMLParser):
 
     def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
         self.found.append((tag, attrs))
+
+
+class Pages(SimpleTestCase):
+    """What students write, by the same list: more elements are allowed there, and no more that runs."""
+
+    def test_nothing_that_runs_is_left(self) -> None:
+        for attack in ATTACKS:
+            for text in (attack, f"<p>{attack}</p>", f"<table><tr><td>{attack}</td></tr></table>"):
+                with self.subTest(text):
+                    reader = Reader()
+                    reader.feed(rich_pages.clean(text, {1}))
+                    for tag, attributes in reader.found:
+                        self.assertIn(tag, rich_pages.TAGS, text)
+                        for name, value in attributes:
+                            self.assertIn(name, rich_pages.ATTRIBUTES.get(tag, set()), text)
+                            if name == "href":
+                                self.assertIn((value or "").split(":")[0], rich_pages.SCHEMES, text)
+                            self.assertNotEqual(name, "src", "none of them names a picture of the portfolio")
+
+    @given(st.text(max_size=80))
+    def test_cleaning_twice_is_cleaning_once(self, text: str) -> None:
+        once = rich_pages.clean(f"<p>{text}</p>", set())
+        self.assertEqual(rich_pages.clean(once, set()), once)
 
 
 class Cleaning(SimpleTestCase):
