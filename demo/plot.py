@@ -114,6 +114,7 @@ SECTIONS: dict[str, list[dict[str, object]]] = {
             "kind": "evidence",
             "directions": "Choose the evidence from your log that answers the question best.",
             "prompt": "What makes a harvest good?",
+            "spoken": True,
             "artefacts": 2,
             "reflection_on_each": True,
             **sentences(3, 6),

@@ -103,6 +103,17 @@ def _caseload(page: Page) -> None:
     page.get_by_role("main").get_by_role("button", name=re.compile("fewer")).first.click()
 
 
+def _look_in(page: Page) -> None:
+    page.get_by_role("link", name="Look in").click()
+    page.get_by_role("combobox", name="Pocket").select_option("Recipe card")
+    page.get_by_text(re.compile("have begun")).wait_for()
+
+
+def _text(page: Page) -> None:
+    page.get_by_role("link", name=re.compile("^Q3")).first.click()
+    page.get_by_role("textbox", name="Your text: What I think").locator(".katex").wait_for()
+
+
 def _calendar(page: Page) -> None:
     page.get_by_role("heading", name=re.compile("^Calendar of")).wait_for()
 
@@ -121,6 +132,8 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "calendar": ("bright", DESK, _calendar),
     "my-pockets": ("josh", DESK, _pocket),
     "my-pockets-tablet": ("josh", TABLET, _pocket),
+    "look-in": ("okafor", DESK, _look_in),
+    "text-tablet": ("thandi", TABLET, _text),
     "to-hand-in-phone": ("josh", PHONE, _to_hand_in),
 }
 

@@ -34,7 +34,9 @@ def portfolios(person: Person, group_id: int, now: datetime) -> list[dict[str, A
     ids = _portfolio_ids(group_id)
     found = []
     for member in view.members:
-        portfolio, last = ids[member.enrolment_id], view.last_work(member)
+        portfolio, last = ids.get(member.enrolment_id), view.last_work(member)
+        if portfolio is None:  # enrolled, or taken off the list again, between two statements
+            continue
         looked = looks.get(portfolio)
         found.append(
             {
@@ -77,6 +79,7 @@ def pocket_of_class(person: Person, group_id: int, pocket_id: int, now: datetime
                 **_seen(view, one, pocket, evidence[ids[one.enrolment_id]]),
             }
             for one in view.members
+            if one.enrolment_id in ids
         ],
     }
 

@@ -148,12 +148,15 @@ def _draft(submission: Submission) -> dict[str, Any]:
 
 
 def _same_files(submission: Submission) -> list[dict[str, Any]]:
-    """Artefacts of this submission that came in from another student of the class as the very same file."""
+    """Artefacts of this submission that came in from another student of the class as the very same file.
+
+    An unchanged starter is everybody's, and is told of as such.
+    """
     hashes = {
         one["artefact"]["came_sha256"]: one["artefact"]["title"]
         for pocket in submission.snapshot["pockets"]
         for one in pocket["evidence"]
-        if one["artefact"] and one["artefact"]["came_sha256"]
+        if one["artefact"] and one["artefact"]["came_sha256"] and not one["unchanged"]
     }
     others = (
         Artefact.objects.filter(came_sha256__in=hashes, portfolio__enrolment__group_id=submission.handin.group_id)

@@ -117,6 +117,21 @@ class Looking(LookCase):
         self.assertEqual(self.call(self.lead, "get", f"{self.group}/pockets/999").status_code, 404)
 
 
+class MyPockets(LookCase):
+    def test_as_many_queries_for_forty_artefacts_as_for_one(self) -> None:
+        client = self.client_of(self.thandi)
+        builders.fill(self.portfolio, self.pocket)
+        client.get(f"/api{self.book}")  # the first one also reads the calendar, which the process keeps
+        for path, number in ((self.book, 13), (self.opened, 18)):
+            with self.assertNumQueries(number):
+                client.get(f"/api{path}")
+        for _ in range(39):
+            builders.add_picture(self.portfolio, self.pocket)
+        for path, number in ((self.book, 13), (self.opened, 18)):
+            with self.assertNumQueries(number):
+                client.get(f"/api{path}")
+
+
 class News(LookCase):
     def test_what_is_new_newest_first_and_seen_once(self) -> None:
         handin = self.of.handin(self.pocket)

@@ -17,8 +17,9 @@ from django.core.files.base import ContentFile
 from django.test import SimpleTestCase
 from PIL import Image
 
-from coatpeg.portfolios import commands, converting, previews
-from coatpeg.portfolios.models import Preview
+from coatpeg.portfolios import commands, converting, previews, uploads
+from coatpeg.portfolios.models import Artefact, Preview
+from coatpeg.web.management.commands.keep_house import Command
 from tests import builders, documents
 from tests.api.case import ApiCase
 from tests.builders import NOW, klass
@@ -117,6 +118,18 @@ class Formats(ViewCase):
             self.added(documents.docx("only once"), "a.docx")
             self.added(documents.docx("only once"), "b.docx")
         self.assertEqual(made.call_count, 1)
+
+
+class Background(ViewCase):
+    def test_one_look_makes_files_readable_and_finishes_what_came_up(self) -> None:
+        content = ContentFile(documents.docx("by the house"))
+        commands.add_file(self.thandi, self.portfolio.pk, self.pocket.pk, content, "house.docx", NOW)
+        wish = uploads.Wish(self.portfolio.pk, self.pocket.pk, "late.txt", 4)
+        upload = uploads.begin(self.thandi, wish, NOW)
+        uploads.path_of(upload).write_bytes(b"late")
+        Command(stdout=io.StringIO()).once(0)
+        self.assertEqual(Preview.objects.get(stored__sha256=content_hash(documents.docx("by the house"))).state, "done")
+        self.assertEqual(Artefact.objects.latest("pk").title, "late.txt")
 
 
 class Harm(ViewCase):

@@ -74,7 +74,7 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
         </p>
       </header>
       {students.length === 0 && <p>{LOOKING.noStudent}</p>}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(10.5rem,1fr))] gap-3">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(8.6rem,1fr))] gap-2.5">
         {students.map((one) => (
           <Card key={one.id} student={one} kind={grid.data.kind} to={`/g/${groupId}/portfolio/${one.portfolio}/${pocketId}`} />
         ))}
@@ -86,9 +86,9 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
 /** What is in it, in numbers. */
 function amount(student: Student, kind: string): string {
   if (!student.begun) return LOOKING.empty;
-  if (kind === "log") return plural(student.rows, "row");
-  const words = plural(student.words, "word");
-  return student.artefacts > 0 ? `${plural(student.artefacts, "artefact")}, ${words}` : words;
+  const units = student.wanted > 0 ? `${student.met} of ${student.wanted}` : "";
+  const what = kind === "log" ? plural(student.rows, "row") : kind === "links" || student.words === 0 ? plural(student.artefacts, "artefact") : plural(student.words, "word");
+  return units ? `${units} · ${what}` : what;
 }
 
 function Card({ student, kind, to }: { student: Student; kind: string; to: string }) {
@@ -97,24 +97,24 @@ function Card({ student, kind, to }: { student: Student; kind: string; to: strin
     <li>
       <Link to={to} className={`flex h-full flex-col overflow-hidden rounded-lg border bg-paper hover:border-control ${student.begun ? "border-edge" : "border-dashed border-control"}`}>
         {student.artefact ? (
-          <Thumbnail artefact={student.artefact} />
+          <Thumbnail artefact={student.artefact} small />
         ) : (
-          <span className="flex h-28 items-start bg-today p-2">
-            <span className="line-clamp-5 text-sm break-words text-ink-soft">{student.text}</span>
+          <span className="flex h-20 items-start bg-today p-2">
+            <span className="line-clamp-3 text-sm break-words text-ink-soft">{student.text}</span>
           </span>
         )}
         <span aria-hidden className="block h-1.5 bg-line">
           <span className={`block h-full ${share >= 1 ? "bg-accepted" : "bg-in"}`} style={{ width: `${share * 100}%` }} />
         </span>
-        <span className="flex items-start gap-2 p-2">
-          <PegPicture picture={student.picture} tint={student.tint} size={26} />
-          <span className="min-w-0">
-            <span className="block truncate font-semibold" title={listed(student)}>
+        <span className="block p-2 pt-1.5">
+          <span className="flex items-center gap-1.5">
+            <PegPicture picture={student.picture} tint={student.tint} size={18} />
+            <span className="truncate font-semibold" title={listed(student)}>
               {listed(student)}
             </span>
-            <span className="figures block text-sm text-ink-soft">{student.wanted > 0 ? `${student.met} of ${student.wanted} · ${amount(student, kind)}` : amount(student, kind)}</span>
-            {student.last_work && <span className="block text-sm text-quiet">{moment(student.last_work)}</span>}
           </span>
+          <span className="figures block truncate text-sm text-ink-soft">{amount(student, kind)}</span>
+          <span className="block truncate text-sm text-quiet">{student.last_work ? moment(student.last_work) : "\u00a0"}</span>
         </span>
       </Link>
     </li>

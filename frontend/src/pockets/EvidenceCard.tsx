@@ -77,7 +77,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
           <WritingField
             name={`reflection/${id}`}
             person={person}
-            label={evidence.spoken ? TEXTS.transcript : prompt}
+            label={evidence.spoken && pocket.spoken ? TEXTS.transcript : prompt}
             server={evidence}
             writable={pocket.writable}
             length={pocket}
@@ -102,7 +102,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
 function Newer({ evidence, title, wanted, onFiles }: { evidence: number; title: string; wanted: boolean; onFiles: Props["onFiles"] }) {
   const input = useRef<HTMLInputElement>(null);
   return (
-    <div>
+    <div className={wanted ? "" : "-ml-3"}>
       <input
         ref={input}
         type="file"
@@ -114,7 +114,7 @@ function Newer({ evidence, title, wanted, onFiles }: { evidence: number; title: 
           event.target.value = "";
         }}
       />
-      <Button big={wanted} look={wanted ? "plain" : "quiet"} icon={<Replace aria-hidden size={16} />} onClick={() => input.current?.click()}>
+      <Button big look={wanted ? "plain" : "quiet"} icon={<Replace aria-hidden size={16} />} onClick={() => input.current?.click()}>
         {wanted ? TEXTS.mineNow : TEXTS.newer}
       </Button>
     </div>
@@ -155,7 +155,7 @@ function Title({ artefact, may, groupId }: { artefact: Schema["ArtefactShape"]; 
     <h3 className="text-base break-words">
       {artefact.title}
       {may && (
-        <button type="button" aria-label={`${TEXTS.rename}: ${artefact.title}`} title={TEXTS.rename} onClick={() => setEditing(true)} className="ml-1 inline-flex size-8 items-center justify-center rounded-md align-middle text-quiet hover:bg-ground">
+        <button type="button" aria-label={`${TEXTS.rename}: ${artefact.title}`} title={TEXTS.rename} onClick={() => setEditing(true)} className="-my-3 inline-flex size-11 items-center justify-center rounded-md align-middle text-quiet hover:bg-ground">
           <PencilLine aria-hidden size={15} />
         </button>
       )}

@@ -12,7 +12,7 @@ export function HistoryButton({ kind, id, groupId, may }: { kind: TextKind; id: 
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" onClick={() => setOpen(true)} className="inline-flex min-h-9 items-center gap-1.5 rounded-md px-2 text-sm font-semibold text-in hover:bg-ground">
+      <button type="button" onClick={() => setOpen(true)} className="inline-flex min-h-11 items-center gap-1.5 rounded-md px-2 text-sm font-semibold text-in hover:bg-ground">
         <History aria-hidden size={16} />
         {TEXTS.history}
       </button>

@@ -134,7 +134,7 @@ function TableBar({ editor }: { editor: Editor }) {
           [EDITOR.tableAway, acts.away],
         ] as const
       ).map(([name, act]) => (
-        <button key={name} type="button" onClick={act} className="min-h-9 rounded-sm px-2 text-sm font-semibold text-ink-soft hover:bg-ground">
+        <button key={name} type="button" onClick={act} className="min-h-11 rounded-sm px-2 text-sm font-semibold text-ink-soft hover:bg-ground">
           {name}
         </button>
       ))}

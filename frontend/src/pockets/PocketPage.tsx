@@ -10,7 +10,8 @@ import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
 import { day } from "../ui/dates";
 import { FeedbackCard } from "../worklist/FeedbackCard";
-import { RichText } from "../ui/RichText";
+import { ReadAloud } from "../ui/ReadAloud";
+import { plainText, RichText } from "../ui/RichText";
 import { Failed, Waiting } from "../ui/Waiting";
 import { AddRow } from "./AddRow";
 import { Comments } from "./Comments";
@@ -132,6 +133,11 @@ function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema
       <div className="min-w-60 flex-1">
         <h1 className="text-2xl break-words">{pocket.title}</h1>
         <RichText html={pocket.directions} className="mt-1 text-base text-ink-soft" />
+        {pocket.directions && (
+          <div className="-ml-2">
+            <ReadAloud text={`${pocket.title}.\n${plainText(pocket.directions)}\n${pocket.prompt}`} />
+          </div>
+        )}
         {pocket.version && <p className="mt-1 text-sm text-quiet">Version “{pocket.version}”</p>}
       </div>
       <div className="text-right text-base max-sm:text-left">

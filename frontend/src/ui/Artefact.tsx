@@ -21,14 +21,14 @@ export function fileAddress(artefact: Shape): string {
   return `/api/artefacts/${artefact.id}/file`;
 }
 
-/** Small, for cards and panels; decorative, since the title stands beside it. ``from`` is where its thumbnails are. */
-export function Thumbnail({ artefact, tall = false, from = `/api/artefacts/${artefact.id}` }: { artefact: Shape; tall?: boolean; from?: string }) {
-  const box = `flex w-full items-center justify-center overflow-hidden bg-today ${tall ? "h-52" : "h-28"}`;
+/** Small, for cards and panels; decorative, since the title stands beside it. */
+export function Thumbnail({ artefact, tall = false, small = false }: { artefact: Shape; tall?: boolean; small?: boolean }) {
+  const box = `flex w-full items-center justify-center overflow-hidden bg-today ${tall ? "h-52" : small ? "h-20" : "h-28"}`;
   if (artefact.kind === "picture" || artefact.kind === "scan") {
     return (
       <span className={box}>
         <img
-          src={`${from}/thumbnails/${tall ? "large" : "small"}`}
+          src={`/api/artefacts/${artefact.id}/thumbnails/${tall ? "large" : "small"}`}
           alt=""
           loading="lazy"
           className="size-full object-cover object-top"
@@ -39,7 +39,7 @@ export function Thumbnail({ artefact, tall = false, from = `/api/artefacts/${art
   if (artefact.kind === "text" && artefact.html) {
     return (
       <span className={`${box} items-start justify-start p-3`}>
-        <span className="line-clamp-6 text-sm break-words text-ink-soft">{plainText(artefact.html)}</span>
+        <span className="line-clamp-3 text-sm break-words text-ink-soft">{plainText(artefact.html)}</span>
       </span>
     );
   }
@@ -54,7 +54,7 @@ export function Thumbnail({ artefact, tall = false, from = `/api/artefacts/${art
 /** How to open it. */
 export function OpenArtefact({ artefact }: { artefact: Shape }) {
   const [open, setOpen] = useState(false);
-  const link = "inline-flex min-h-8 min-w-0 max-w-full items-center gap-2 font-semibold text-in underline";
+  const link = "inline-flex min-h-11 min-w-0 max-w-full items-center gap-2 font-semibold text-in underline";
   if (artefact.kind === "link") {
     return (
       <a href={artefact.link} target="_blank" rel="noopener noreferrer nofollow" className={link}>

@@ -22,7 +22,7 @@ export function ReadAloud({ text }: { text: string }) {
   };
   const Icon = reading ? CircleStop : Volume2;
   return (
-    <button type="button" aria-pressed={reading} onClick={toggle} className="inline-flex min-h-9 items-center gap-1.5 rounded-md px-2 text-sm font-semibold text-in hover:bg-ground">
+    <button type="button" aria-pressed={reading} onClick={toggle} className="inline-flex min-h-11 items-center gap-1.5 rounded-md px-2 text-sm font-semibold text-in hover:bg-ground">
       <Icon aria-hidden size={16} />
       {reading ? ALOUD.stop : ALOUD.read}
     </button>

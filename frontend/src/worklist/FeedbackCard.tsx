@@ -2,6 +2,7 @@
 import type { Schema } from "../api/client";
 import { Coat } from "../ui/Coat";
 import { dayOf, moment } from "../ui/dates";
+import { ReadAloud } from "../ui/ReadAloud";
 import { STATUS } from "../ui/words";
 
 type Outcome = Schema["OutcomeShape"];
@@ -31,7 +32,12 @@ export function FeedbackCard({ line, title = false }: Props) {
           )}
         </p>
         {line.feedback ? (
-          <p className="mt-1 break-words whitespace-pre-wrap">{line.feedback}</p>
+          <>
+            <p className="mt-1 break-words whitespace-pre-wrap">{line.feedback}</p>
+            <div className="-ml-2">
+              <ReadAloud text={line.feedback} />
+            </div>
+          </>
         ) : (
           <p className="mt-1 text-ink-soft">No words with it.</p>
         )}

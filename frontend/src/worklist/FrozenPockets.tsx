@@ -1,11 +1,15 @@
 /** The evidence of a submission, as it was handed in. */
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { Schema } from "../api/client";
-import { fileAddress, OpenArtefact } from "../ui/Artefact";
+import { fileAddress, OpenArtefact, Thumbnail } from "../ui/Artefact";
 import { LogSums } from "../log/LogSums";
 import { LogTable } from "../log/LogTable";
 import { ChipList } from "../ui/Chips";
+import { Player } from "../ui/Player";
 import { Reflection } from "../ui/Reflection";
+import { RichText } from "../ui/RichText";
+
+const Shown = lazy(() => import("../viewer/Viewer").then((view) => ({ default: view.Shown })));
 
 type Pocket = Schema["FrozenPocket"];
 type Evidence = Schema["FrozenEvidence"];
@@ -50,7 +54,8 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
           </div>
         )}
         {shown?.artefact && (
-          <div className="text-base">
+          <div className="flex flex-col gap-2 text-base">
+            {shown.spoken && <Said spoken={shown.spoken} />}
             <Reflection text={shown.text} title={pocket.prompt || "Reflection"} />
             {shown.text && <Counts evidence={shown} />}
           </div>
@@ -84,12 +89,23 @@ function Counts({ evidence }: { evidence: Evidence }) {
   );
 }
 
+/** A reflection as it was said. */
+function Said({ spoken }: { spoken: NonNullable<Evidence["spoken"]> }) {
+  return (
+    <div className="border-l-3 border-brass pl-3">
+      <p className="font-bold">As it was said</p>
+      <Player video={spoken.kind === "video"} src={fileAddress(spoken)} label="As it was said" className="max-h-64" />
+    </div>
+  );
+}
+
 function Seen({ evidence }: { evidence: Evidence }) {
   const artefact = evidence.artefact;
   if (!artefact) {
     return (
-      <div className="rounded-md border border-edge bg-paper p-5 text-base">
-        <Reflection text={evidence.text} title={evidence.unchanged ? "Unchanged from the starter" : "Text"} />
+      <div className="flex flex-col gap-2 rounded-md border border-edge bg-paper p-5 text-base">
+        {evidence.spoken && <Said spoken={evidence.spoken} />}
+        {evidence.html && !evidence.unchanged ? <RichText html={evidence.html} className="reading" /> : <Reflection text={evidence.text} title={evidence.unchanged ? "Unchanged from the starter" : "Text"} />}
         <Counts evidence={evidence} />
       </div>
     );
@@ -108,10 +124,16 @@ function Seen({ evidence }: { evidence: Evidence }) {
           />
         </a>
       ) : (
-        <div className="rounded-md border border-edge bg-paper p-6">
+        <div className="flex flex-col gap-3 rounded-md border border-edge bg-paper p-6">
           <p className="text-base font-bold break-words">{artefact.title}</p>
+          {["text", "sound", "video"].includes(artefact.kind) && (
+            <Suspense>
+              <Shown artefact={artefact} />
+            </Suspense>
+          )}
+          {artefact.kind === "scan" && <Thumbnail artefact={artefact} tall />}
           <OpenArtefact artefact={artefact} />
-          {artefact.kind === "link" && <p className="mt-2 text-quiet">The address is as it was handed in; what it leads to may have changed.</p>}
+          {artefact.kind === "link" && <p className="text-quiet">The address is as it was handed in; what it leads to may have changed.</p>}
         </div>
       )}
       <figcaption className="truncate text-quiet">{artefact.title}</figcaption>
