@@ -143,6 +143,6 @@ other machines better than seconds do.
 | `./peg demo`, second run | {found["start"]:.1f} s | to the first answer | | under {LIMIT_START:.0f} s |
 
 The board is measured from request to JSON through the whole application, session and policy included. That its number of
-statements does not grow is asserted in `tests/api/test_board.py`, and of *My pockets* in `tests/api/test_work.py`. Of the file of
+statements does not grow is asserted in `tests/api/test_board.py`, and of *My pockets* in `tests/api/test_looking.py`. Of the file of
 1 GB both sides end with the bytes synced to the disk. The saves come over lines of their own from another process on the same machine.
 """

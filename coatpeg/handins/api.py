@@ -10,7 +10,18 @@ from ninja import Router, Status
 
 from coatpeg.core.asking import Due
 from coatpeg.core.policy import Action
-from coatpeg.handins import board, caseloads, commands, listing, looking, news, schemas, setting, worklists
+from coatpeg.handins import (
+    board,
+    caseloads,
+    commands,
+    listing,
+    looking,
+    looking_shapes,
+    news,
+    schemas,
+    setting,
+    worklists,
+)
 from coatpeg.people.requests import now, person_of
 from coatpeg.people.schemas import Named
 
@@ -163,7 +174,7 @@ def see_worklist(request: HttpRequest, portfolio_id: int) -> Any:
 
 @router.get(
     "/portfolios/{portfolio_id}/news",
-    response=schemas.NewsShape,
+    response=looking_shapes.NewsShape,
     operation_id="see_news",
     openapi_extra=_action(Action.SEE_WORKLIST),
 )
@@ -178,7 +189,7 @@ def see_news(request: HttpRequest, portfolio_id: int) -> Any:
     operation_id="news_seen",
     openapi_extra=_action(Action.SEE_WORKLIST),
 )
-def news_seen(request: HttpRequest, portfolio_id: int, body: schemas.NewsSeenIn) -> Any:
+def news_seen(request: HttpRequest, portfolio_id: int, body: looking_shapes.NewsSeenIn) -> Any:
     """The student has seen their news up to a number."""
     news.seen(person_of(request), portfolio_id, body.number)
     return Status(204, None)
@@ -186,7 +197,7 @@ def news_seen(request: HttpRequest, portfolio_id: int, body: schemas.NewsSeenIn)
 
 @router.get(
     "/groups/{group_id}/portfolios",
-    response=list[schemas.PortfolioLine],
+    response=list[looking_shapes.PortfolioLine],
     operation_id="see_portfolios",
     openapi_extra=_action(Action.SEE_BOARD),
 )
@@ -197,7 +208,7 @@ def see_portfolios(request: HttpRequest, group_id: int) -> Any:
 
 @router.get(
     "/groups/{group_id}/pockets/{pocket_id}",
-    response=schemas.PocketGrid,
+    response=looking_shapes.PocketGrid,
     operation_id="see_pocket_of_class",
     openapi_extra=_action(Action.SEE_BOARD),
 )

@@ -7,7 +7,7 @@ from typing import Any
 
 from coatpeg.core.asking import EffectiveDue
 from coatpeg.core.errors import Gone
-from coatpeg.core.filling import PocketKind, chips, filled
+from coatpeg.core.filling import Piece, PocketKind, chips, filled
 from coatpeg.core.names import full
 from coatpeg.core.policy import Action
 from coatpeg.core.standing import Standing, Status
@@ -15,14 +15,15 @@ from coatpeg.core.worklist import pocket_coat, to_do, urgency
 from coatpeg.handins.asking import AskedHandIn
 from coatpeg.handins.board import face, standing_data, submissions_of
 from coatpeg.handins.situation import Situation, facts_in, situation
+from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import PocketOutline, chip_data, pockets_of
 from coatpeg.people.access import require_for_student
-from coatpeg.people.models import Person
+from coatpeg.people.models import Enrolment, Person
 from coatpeg.portfolios import comments, looks, own, starters
 from coatpeg.portfolios.contents import NO_CONTENT, artefact_data, inside
 from coatpeg.portfolios.dealing import version_of
 from coatpeg.portfolios.log_reading import log_data
-from coatpeg.portfolios.models import Portfolio, StandingHold
+from coatpeg.portfolios.models import Evidence, Portfolio, StandingHold
 from coatpeg.portfolios.pocket_files import file_data, files_of
 
 
@@ -123,7 +124,6 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
     units = filled(wanted, lying.pieces)
     version = version_of(pocket, enrolment.pk)
     is_log = pocket.kind == PocketKind.LOG
-    left = enrolment.last is not None and enrolment.last < view.today
     return {
         "id": pocket.pk,
         "title": pocket.title,
@@ -143,34 +143,36 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "opens": pocket.opens if pocket.opens and pocket.opens > view.today else None,
         "retired": pocket.retired_at is not None,
         "locked_by": [{"handin": hold.handin_id, "title": hold.title, "since": hold.since} for hold in held],
-        "writable": (
-            enrolment.person_id == person.pk
-            and (is_log or not held)
-            and not left
-            and pocket.retired_at is None
-            and (pocket.opens is None or pocket.opens <= view.today)
-        ),
+        "writable": enrolment.person_id == person.pk and (is_log or not held) and _workable(view, pocket, enrolment),
         "chips": chip_data(chips(wanted, lying.pieces)),
         "met": units.met,
         "wanted": units.wanted,
-        "evidence": [
-            {
-                "id": one.pk,
-                "text": one.text,
-                "version": one.version,
-                "words": one.words,
-                "sentences": one.sentences,
-                "changed_at": one.changed_at,
-                "artefact": artefact_data(one.artefact) if one.artefact else None,
-                "html": one.html,
-                "unchanged": piece.unchanged,
-                "spoken": artefact_data(one.spoken) if one.spoken else None,
-            }
-            for one, piece in zip(lying.evidence, lying.pieces, strict=False)
-        ],
+        "evidence": [_evidence_data(one, piece) for one, piece in zip(lying.evidence, lying.pieces, strict=False)],
         "comments": comments.comment_data(comments.of_pocket(portfolio, pocket.pk), person),
         "log": log_data(pocket, lying.rows, max((hold.since for hold in held), default=None)) if is_log else None,
         "handins": [handin_data(view, one) for one in view.handins if pocket_id in one.pockets],
+    }
+
+
+def _workable(view: Situation, pocket: Pocket, enrolment: Enrolment) -> bool:
+    """Whether its student may still, or already, work in a pocket, held or not."""
+    left = enrolment.last is not None and enrolment.last < view.today
+    return not left and pocket.retired_at is None and (pocket.opens is None or pocket.opens <= view.today)
+
+
+def _evidence_data(one: Evidence, piece: Piece) -> dict[str, Any]:
+    """Evidence in an open pocket as plain data."""
+    return {
+        "id": one.pk,
+        "text": one.text,
+        "version": one.version,
+        "words": one.words,
+        "sentences": one.sentences,
+        "changed_at": one.changed_at,
+        "artefact": artefact_data(one.artefact) if one.artefact else None,
+        "html": one.html,
+        "unchanged": piece.unchanged,
+        "spoken": artefact_data(one.spoken) if one.spoken else None,
     }
 
 

@@ -16,7 +16,7 @@ import re
 import secrets
 import shutil
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from pathlib import Path
@@ -255,6 +255,7 @@ def _become(upload: Upload, came: str, now: datetime) -> None:
         upload.refused = {"what": error.what, "where": error.where, "fix": error.fix}
         upload.save(update_fields=["refused"])
         _forget(upload)
+        _join_without(upload, now)
         raise
     _forget(upload)
 
@@ -307,13 +308,28 @@ def _join(upload: Upload, now: datetime) -> None:
             )
 
 
+def _join_without(refused: Upload, now: datetime) -> None:
+    """A page was refused: where it was the last one missing, the others are joined without it."""
+    if refused.batch:
+        here = refused.portfolio.uploads.filter(batch=refused.batch, done_at=None, refused__isnull=True)
+        other = here.exclude(stored=None).select_related("person", "portfolio").first()
+        if other is not None:
+            with suppress(CoatPegError):  # the pocket was locked meanwhile: they are refused as they are settled
+                _join(other, now)
+
+
 def _pages(upload: Upload) -> list[Upload] | None:
-    """The uploads of a batch in the order of its pages, one for each; None while some are missing."""
+    """The uploads of a batch in the order of its pages, without those that were refused.
+
+    None while some are missing.
+    """
     here = upload.portfolio.uploads.filter(
         batch=upload.batch, pocket=upload.pocket_id, done_at=None, refused__isnull=True
     )
     of_place = {one.place: one for one in here.exclude(stored=None).select_related("stored")}
-    return [of_place[place] for place in range(upload.places)] if len(of_place) == upload.places else None
+    refused = upload.portfolio.uploads.filter(batch=upload.batch, pocket=upload.pocket_id, refused__isnull=False)
+    missing = set(range(upload.places)) - set(of_place) - set(refused.values_list("place", flat=True))
+    return [one for _, one in sorted(of_place.items())] if of_place and not missing else None
 
 
 def _done(uploads: list[Upload], evidence: Evidence, now: datetime) -> None:

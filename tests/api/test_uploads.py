@@ -226,6 +226,23 @@ class Becoming(UploadCase):
         told = self.ok(self.thandi, "post", begun[0]["Location"].removeprefix("/api") + "/settle")
         self.assertEqual((told["done"], told["waits_for"]), (True, ""))
 
+    def test_pages_are_joined_without_one_that_was_refused(self) -> None:
+        for broken_comes in ("first", "last"):
+            with self.subTest(broken_comes):
+                batch = f"b-{broken_comes}"
+                sent = [builders.jpeg((9, 9, 200)), b"\xff\xd8\xffno picture", builders.jpeg((200, 9, 9))]
+                order = (1, 0, 2) if broken_comes == "first" else (0, 2, 1)
+                begun = [self.begin(len(one), "p.jpg", batch=batch, place=at, places=3) for at, one in enumerate(sent)]
+                answers = [self.patch(begun[at]["Location"], 0, sent[at]).status_code for at in order]
+                self.assertEqual(sorted(answers), [204, 204, 422])
+                artefact = Artefact.objects.latest("pk")
+                assert artefact.stored
+                with files.opened(artefact.stored.sha256) as content:
+                    document = pypdfium2.PdfDocument(content.read())
+                self.assertEqual((artefact.kind, len(document)), ("scan", 2))
+                document.close()
+        self.assertEqual(Evidence.objects.count(), 2)
+
     def test_a_page_that_is_no_picture_and_a_batch_that_is_none(self) -> None:
         self.problem(self.send(PDF, batch="b", place=0, places=2), 422, "cannot be a page")
         for more in (
