@@ -68,7 +68,7 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
       <GivenFiles files={pocket.files.filter((one) => one.role === "directions" || !mine)} />
       {pocket.opens && <p className="text-base">This pocket opens on {day(pocket.opens)}.</p>}
       <Chips chips={pocket.chips} />
-      {(pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
+      {mine && (pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
       {!waits && bars}
       <Feedback groupId={groupId} portfolio={portfolio} handins={asked.map((one) => one.id)} />
       {pocket.log ? (

@@ -23,8 +23,9 @@ export function fileAddress(artefact: Shape): string {
 
 /** Small, for cards and panels; decorative, since the title stands beside it. */
 export function Thumbnail({ artefact, tall = false, small = false }: { artefact: Shape; tall?: boolean; small?: boolean }) {
-  const box = `flex w-full items-center justify-center overflow-hidden bg-today ${tall ? "h-52" : small ? "h-20" : "h-28"}`;
-  if (artefact.kind === "picture" || artefact.kind === "scan") {
+  const pictured = artefact.kind === "picture" || artefact.kind === "scan";
+  const box = `flex w-full items-center justify-center overflow-hidden bg-today ${tall && pictured ? "h-52" : small ? "h-20" : "h-28"}`;
+  if (pictured) {
     return (
       <span className={box}>
         <img
