@@ -24,6 +24,7 @@ from typing import IO
 
 from django.conf import settings
 from django.db import transaction
+from django.db.models import Sum
 
 from coatpeg.core import intake
 from coatpeg.core.errors import Busy, CoatPegError, Gone, Invalid, Refused, Stale, TooLarge
@@ -45,6 +46,8 @@ MOST_PAGES = 40
 """Photographed pages in one artefact; a whole exercise book."""
 ROOM_LEFT = 512 * 1024 * 1024
 """Bytes that stay free on the disk, so that texts can be saved while somebody sends films."""
+MOST_BYTES_UNDER_WAY = 8 * 1024**3
+"""Bytes of all unfinished uploads of one portfolio: four of the largest films."""
 PART = 1024 * 1024
 _BATCH = re.compile(r"^[A-Za-z0-9-]{0,36}$")
 
@@ -135,13 +138,20 @@ def begin(person: Person, wish: Wish, now: datetime) -> Upload:
     ).first()
     if wish.replaces and replaces is None:
         raise Gone("There is no such artefact in this pocket.", fix="Load the pocket again.")
-    if shutil.disk_usage(_folder()).free - wish.size < ROOM_LEFT:
+    if _room() - wish.size < ROOM_LEFT:
         raise Refused(
             "The school's disk has no room for a file of this size.",
             where="file",
             fix="Tell your teacher; keep the file.",
         )
-    if portfolio.uploads.filter(done_at=None, refused__isnull=True).count() >= MOST_UNDER_WAY:
+    under_way = portfolio.uploads.filter(done_at=None, refused__isnull=True)
+    if (under_way.aggregate(all=Sum("size"))["all"] or 0) + wish.size > MOST_BYTES_UNDER_WAY:
+        raise Refused(
+            f"{MOST_BYTES_UNDER_WAY // 1024**3} GB of files are on their way already.",
+            where="file",
+            fix="Wait until some have come up.",
+        )
+    if under_way.count() >= MOST_UNDER_WAY:
         raise Refused(
             f"{MOST_UNDER_WAY} files are on their way already.", where="file", fix="Wait until some have come up."
         )
@@ -164,6 +174,15 @@ def begin(person: Person, wish: Wish, now: datetime) -> Upload:
     )
     path_of(upload).touch(mode=0o600)
     return upload
+
+
+def _room() -> int:
+    """Free bytes of the disk.
+
+    Without those that uploads under way were promised (what of them is here counts twice).
+    """
+    promised = Upload.objects.filter(done_at=None, refused__isnull=True, stored=None).aggregate(all=Sum("size"))["all"]
+    return shutil.disk_usage(_folder()).free - (promised or 0)
 
 
 def _portfolio(person: Person, portfolio_id: int) -> Portfolio:

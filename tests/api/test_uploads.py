@@ -289,8 +289,11 @@ class Becoming(UploadCase):
         with mock.patch("shutil.disk_usage") as usage:
             usage.return_value.free = uploads.ROOM_LEFT + 9
             self.problem(self.begin(10), 403, "no room")
+            self.assertEqual(self.begin(6).status_code, 201)
+            self.problem(self.begin(4), 403, "no room")  # six were promised to the one before
+        with mock.patch.object(uploads, "MOST_BYTES_UNDER_WAY", 8):
+            self.problem(self.begin(3), 403, "on their way already")
         with mock.patch.object(uploads, "MOST_UNDER_WAY", 1):
-            self.begin(10)
             self.problem(self.begin(10), 403, "on their way already")
 
     def test_a_name_with_signs_that_no_name_has(self) -> None:

@@ -21,7 +21,8 @@ interface Props {
   groupId: number;
   portfolio: number;
   missing: number;
-  uploading: number;
+  /** The names of files that are still coming up to a pocket it collects. */
+  uploading: string[];
   /** More than one hand-in collects this pocket, so each says its title. */
   named: boolean;
   /** The pocket is a log: new rows stay possible. */
@@ -100,14 +101,14 @@ export function HandInBar({ handin, groupId, portfolio, missing, uploading, name
             look="main"
             big
             icon={<Upload aria-hidden size={20} />}
-            disabled={busy || uploading > 0}
+            disabled={busy || uploading.length > 0}
             onClick={() => void press(false)}
           >
             {handin.status === "sent_back" ? TEXTS.handInAgain : TEXTS.handIn}
           </Button>
           <p className="min-w-56 flex-1 text-base text-ink-soft">
-            {uploading > 0
-              ? `${plural(uploading, "file")} still coming up; then you can hand in.`
+            {uploading.length > 0
+              ? `${uploading.length === 1 ? `“${uploading[0] ?? ""}” is` : `${plural(uploading.length, "file")} are`} still coming up; then you can hand in.`
               : plain(missing, handin.status === "sent_back", rows)}
           </p>
         </div>

@@ -21,6 +21,7 @@ import { dueWords, HandInBar } from "./HandInBar";
 import { PagePocket } from "./PagePocket";
 import { TEXTS } from "./texts";
 import { UploadList } from "./UploadList";
+import { useQueue } from "../uploads/queue";
 import { useUploads } from "./uploads";
 
 interface Props {
@@ -46,6 +47,8 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
   const asked = shownHandIns(pocket.handins);
   const waits = asked.some((one) => ["sent_back", "working", "empty"].includes(one.status));
   const missing = pocket.wanted - pocket.met;
+  // What comes up to any pocket that a hand-in collects is waited for, not only to the open one.
+  const coming = useQueue().filter((upload) => upload.wish.portfolio === portfolio);
   const bars =
     mine &&
     asked.map((one) => (
@@ -55,7 +58,7 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
         groupId={groupId}
         portfolio={portfolio}
         missing={missing}
-        uploading={uploads.filter((upload) => !upload.problem).length}
+        uploading={coming.filter((upload) => !upload.problem && one.pockets.some((each) => each.id === upload.wish.pocket)).map((upload) => upload.wish.name)}
         named={asked.length > 1}
         rows={pocket.kind === "log"}
         problem={problems[one.id] ?? null}
