@@ -20,6 +20,7 @@ from PIL import Image
 
 from coatpeg.core.snapshots import text_digest
 from coatpeg.portfolios import files, media, pictures
+from tests import recordings
 from tests.builders import jpeg
 
 MESSAGE = "abcdbcdecdefdefgefghfghighijhijkijkljklmklmnlmnomnopnopq"
@@ -78,6 +79,11 @@ SAMPLES: dict[str, bytes] = {
     "docx": zipped({"[Content_Types].xml": "<Types/>", "_rels/.rels": "<R/>", "word/document.xml": "<d/>"}),
     "odt": zipped({"mimetype": "application/vnd.oasis.opendocument.text", "content.xml": "<d/>"}),
     "wav": sound(),
+    "mp4": recordings.film(),
+    "m4a": recordings.film(brand=b"M4A ", handler=b"soun"),
+    "quicktime": recordings.film(brand=b"qt  "),
+    "webm": recordings.webm(video=True),
+    "flac": b"fLaC\0\0\0\x22" + b"\x10\0\x10\0" + b"\0" * 6 + b"\x0a\xc4\x42\xf0" + b"\0" * 20,
     "text": b"A plain text about beans.\nWith two lines.\n",
     "utf8": "Ångström und Müller säen Bohnen.\n".encode(),
 }
@@ -93,7 +99,12 @@ class MediaTypes(SimpleTestCase):
             return shown.stdout.strip()
 
     def test_types_by_content_agree_with_libmagic(self) -> None:
-        same = {"audio/wav": "audio/x-wav", "audio/wave": "audio/x-wav", "image/heif": "image/heic"}
+        same = {
+            "audio/wav": "audio/x-wav",
+            "audio/wave": "audio/x-wav",
+            "image/heif": "image/heic",
+            "audio/mp4": "audio/x-m4a",
+        }
         for name, data in SAMPLES.items():
             with self.subTest(name):
                 ours, theirs = media.media_type(data[: media.HEAD]), self.libmagic(data)
@@ -108,7 +119,10 @@ class MediaTypes(SimpleTestCase):
 
 class Orientation(SimpleTestCase):
     def test_the_eight_exif_values_come_out_upright(self) -> None:
-        """A red corner top left; each value says where the file's first row and column really lie (DC-008, table of tag 0x0112)."""
+        """A red corner top left.
+
+        Each value says where the file's first row and column really lie (DC-008, table of tag 0x0112).
+        """
         upright = Image.new("RGB", (40, 20), "white")
         upright.paste((255, 0, 0), (0, 0, 10, 10))
         turned = {
