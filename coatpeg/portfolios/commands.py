@@ -138,9 +138,9 @@ def artefact_of(place: Place, kept: files.Kept, title: str) -> Artefact:
 def add_link(
     person: Person, portfolio_id: int, pocket_id: int, link: str, title: str, now: datetime, *, even_so: bool = False
 ) -> Evidence:
-    """Put a link into a pocket; its form is judged, nothing is fetched. ``even_so``.
+    """Put a link into a pocket; its form is judged, nothing is fetched.
 
-    Also where it gives cause for doubt.
+    ``even_so`` takes it also where its form gives cause for doubt.
     """
     given = Pocket.objects.filter(pk=pocket_id).values_list("directions", "starter", "variants").first()
     address = intake.check_link(link, intake.links_in(" ".join(map(str, given or ()))), even_so=even_so)

@@ -69,7 +69,8 @@ class Artefact(models.Model):
 class Preview(models.Model):
     """How a stored file is shown in the page: made in the background, once for the same bytes.
 
-    ``kind`` says which viewer shows it; pages and tables lie in the store beside the bytes.
+    ``kind`` says which viewer shows it (while it waits, ``csv`` where the name promises a table); pages and tables
+    lie in the store beside the bytes.
     """
 
     class State(models.TextChoices):

@@ -1,7 +1,4 @@
-"""Texts.
-
-Saved over others, their history, artefacts that are texts, in more than one pocket, taken out and brought back.
-"""
+"""Saving over others, the history of texts, texts as artefacts, what lies in several pockets, what was taken out."""
 
 from __future__ import annotations
 
