@@ -7,10 +7,10 @@ from datetime import date, timedelta
 
 from django.contrib.auth.hashers import make_password
 
-from coatpeg.core import pegs
+from coatpeg.core.people import pegs
+from coatpeg.core.people.usernames import username
 from coatpeg.core.policy import Role
-from coatpeg.core.texts import Measure
-from coatpeg.core.usernames import username
+from coatpeg.core.portfolios.texts import Measure
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.outlines.rich_text import clean
 from coatpeg.people.models import Enrolment, Period, PeriodMembership, Person, StaffRole, TeachingGroup

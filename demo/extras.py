@@ -7,13 +7,16 @@ from datetime import datetime, timedelta
 
 from django.core.files.base import ContentFile
 
-from coatpeg.handins import templates
+from coatpeg.files import keeping as files_of
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Person, RosterDrop, TeachingGroup
-from coatpeg.portfolios import commands, comments, looks, own, show, texts, written
-from coatpeg.portfolios import files as files_of
-from coatpeg.portfolios import spoken as saying
+from coatpeg.portfolios.evidence import arrangement, commands, text_artefacts
+from coatpeg.portfolios.evidence import spoken as saying
+from coatpeg.portfolios.looking import comments, looks
 from coatpeg.portfolios.models import Artefact
+from coatpeg.portfolios.own import cover, pages, show
+from coatpeg.portfolios.texts import saving
+from coatpeg.setup.template import changing
 from demo.building import Kept
 from demo.drawing import drawn
 from demo.media import report, spoken, table
@@ -44,9 +47,9 @@ Where I found it:
 def given(teacher: Person, group_id: int, pockets: dict[str, Pocket], at: datetime) -> None:
     """A picture beside the directions of the soil test, a frame to begin the recipe card from."""
     picture = ContentFile(drawn("soil", "a jar with the ruler beside it"))
-    templates.add_file(teacher, group_id, pockets["Soil test"].pk, picture, "jar and ruler.jpg", "directions", at)
+    changing.add_file(teacher, group_id, pockets["Soil test"].pk, picture, "jar and ruler.jpg", "directions", at)
     frame = ContentFile(FRAME.encode())
-    templates.add_file(teacher, group_id, pockets["Recipe card"].pk, frame, "recipe frame.txt", "starter", at)
+    changing.add_file(teacher, group_id, pockets["Recipe card"].pk, frame, "recipe frame.txt", "starter", at)
 
 
 def made_ones_own(students: list[Kept], at: datetime) -> None:
@@ -55,11 +58,11 @@ def made_ones_own(students: list[Kept], at: datetime) -> None:
     for place, one in enumerate(students):
         if place % 4 == 0 and one.enrolment.last is None:
             title = TITLES[place // 4 % len(TITLES)]
-            own.set_cover(one.person, one.portfolio.pk, title, dealer.randrange(8), None, at)
+            cover.set_cover(one.person, one.portfolio.pk, title, dealer.randrange(8), None, at)
     for one in students[:2]:
         for minutes, (title, text) in enumerate(PAGES):
-            page = own.add_page(one.person, one.portfolio.pk, title, at + timedelta(minutes=minutes))
-            own.write_page(one.person, page.pk, title, text, 0, at + timedelta(minutes=minutes + 10))
+            page = pages.add_page(one.person, one.portfolio.pk, title, at + timedelta(minutes=minutes))
+            pages.write_page(one.person, page.pk, title, text, 0, at + timedelta(minutes=minutes + 10))
 
 
 def every_kind(students: list[Kept], pockets: dict[str, Pocket], at: datetime) -> None:
@@ -82,10 +85,10 @@ def every_kind(students: list[Kept], pockets: dict[str, Pocket], at: datetime) -
         person, portfolio = one.person, one.portfolio.pk
         when = at + timedelta(minutes=7 * place)
         if place % 3 == 0:
-            made = written.add_text(person, portfolio, harvest.pk, "What I think", when)
+            made = text_artefacts.add_text(person, portfolio, harvest.pk, "What I think", when)
             assert made.artefact_id is not None
-            draft = texts.Draft("", 0, THOUGHTS)
-            written.write(person, made.artefact_id, draft, when + timedelta(minutes=4))
+            draft = saving.Draft("", 0, THOUGHTS)
+            text_artefacts.write(person, made.artefact_id, draft, when + timedelta(minutes=4))
         else:
             name, data = files[place % 3]
             evidence, _ = commands.add_file(person, portfolio, harvest.pk, ContentFile(data), name, when)
@@ -97,7 +100,7 @@ def every_kind(students: list[Kept], pockets: dict[str, Pocket], at: datetime) -
                 portfolio=one.portfolio, kind="picture", evidence__removed_at=None
             ).first()
             if artefact is not None:
-                written.put_again(person, portfolio, menu.pk, artefact.pk, when)
+                arrangement.put_again(person, portfolio, menu.pk, artefact.pk, when)
 
 
 def _still_there(students: list[Kept]) -> list[Kept]:

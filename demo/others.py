@@ -6,15 +6,16 @@ import random
 from datetime import UTC, datetime, time, timedelta
 from decimal import Decimal
 
-from coatpeg.core.asking import Due
-from coatpeg.core.filling import PocketKind
-from coatpeg.core.outline_plan import PocketPlan
-from coatpeg.core.repeat import Question, Unit
-from coatpeg.handins import commands as handing
-from coatpeg.handins import repeats, templates
-from coatpeg.handins.setting import Plan, set_handin
+from coatpeg.core.handins.asking import Due
+from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.outlines.plan import PocketPlan
+from coatpeg.core.outlines.repeat import Question, Unit
+from coatpeg.handins.asked.setting import Plan, set_handin
+from coatpeg.handins.handing import commands as handing
 from coatpeg.people.models import Adjustment, Person, TeachingGroup, WorkingGroup
-from coatpeg.portfolios import commands
+from coatpeg.portfolios.evidence import commands
+from coatpeg.setup.template import changing
+from coatpeg.setup.template import units as repeats
 from demo import building, words
 from demo.building import Days, Kept, sentences
 
@@ -63,7 +64,7 @@ SCENES = {
 
 def _scenes(group: TeachingGroup, teacher: Person, days: Days, start: datetime) -> None:
     """A section that repeats for each scene, with questions of its own."""
-    section = templates.add_section(teacher, group.pk, "Scene", start, repeats=True)
+    section = changing.add_section(teacher, group.pk, "Scene", start, repeats=True)
     for plan in (
         PocketPlan(
             "Question",
@@ -75,7 +76,7 @@ def _scenes(group: TeachingGroup, teacher: Person, days: Days, start: datetime) 
         ),
         PocketPlan("Cue sheet of {unit}", PocketKind.PAGE, "Every cue of the scene, in order."),
     ):
-        templates.add_pocket(teacher, group.pk, section, plan, start)
+        changing.add_pocket(teacher, group.pk, section, plan, start)
     units = [
         Unit(
             f"scene-{place}",

@@ -10,14 +10,15 @@ from zoneinfo import ZoneInfo
 
 from django.core.files.base import ContentFile
 
-from coatpeg.core.asking import Due
-from coatpeg.handins import commands as handing
+from coatpeg.core.handins.asking import Due
+from coatpeg.handins.asked.setting import Plan, set_handin
+from coatpeg.handins.handing import commands as handing
 from coatpeg.handins.models import HandIn, Outcome
-from coatpeg.handins.setting import Plan, set_handin
 from coatpeg.marking import commands as marking
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Period, Person
-from coatpeg.portfolios import commands, logs
+from coatpeg.portfolios.evidence import commands
+from coatpeg.portfolios.logs import rows as logs
 from demo import words
 from demo.building import Days, Kept, sentences
 from demo.drawing import drawn

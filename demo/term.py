@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
-from coatpeg.handins import commands as handing
+from coatpeg.handins.handing import commands as handing
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import Pocket
-from coatpeg.portfolios import commands
+from coatpeg.portfolios.evidence import commands
 from coatpeg.portfolios.models import Evidence
 from demo.plot import STOPS, Stop, Student
 

@@ -10,8 +10,10 @@ from django.db import transaction
 from django.utils import timezone
 
 from coatpeg.core.policy import Role
+from coatpeg.notices import fanning, mailing
+from coatpeg.notices.models import Delivery
+from coatpeg.outlines import dealing
 from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term, WorkingGroup
-from coatpeg.portfolios import dealing
 from demo import building, extras, names, others
 from demo.building import Days, Kept
 from demo.plot import SECTIONS, ZONE, Student, plan_handins
@@ -39,7 +41,17 @@ def load(
         load_ = building.group("Learning support caseload", "caseload", days, {team["lindqvist"]: Role.LEAD})
         chosen = [*plot[2:40:5], *crew[:3], *cohort[:3]]
         others.caseload(load_, [one.person for one in chosen][:14], days)
+        _told(now)
     say("The demo world is loaded")
+
+
+def _told(now: datetime) -> None:
+    """Everybody was told what happened so far, has looked at the bell until two days ago, and was mailed since."""
+    while fanning.fan_out.call():
+        pass
+    Delivery.objects.filter(notice__at__lt=now - timedelta(days=2)).update(seen_at=now, mailed_at=now)
+    for person in Person.objects.filter(is_staff=True).exclude(email=""):
+        mailing.mail.call(person.pk)
 
 
 def _school(days: Days) -> None:
@@ -88,7 +100,7 @@ def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: C
         )
     pockets = building.template(group, "Growing & Cooking", SECTIONS)
     for pocket in pockets.values():
-        dealing.deal(pocket, group.pk, days.today)
+        dealing.deal(pocket, group.pk, days.today, frozenset())
     start = datetime.combine(days.monday, time(8), tzinfo=UTC) - timedelta(days=3)
     extras.given(team["okafor"], group.pk, pockets, start)
     handins = plan_handins(team["okafor"], group.pk, days, pockets, periods, start)

@@ -37,6 +37,12 @@ class Database:
         self._install()
         processes.end_left_behind(self.pid_file, str(self.home))
         self.port = processes.free_port()
+        self.spawn()
+        if not processes.wait_until(self._answers, 60):
+            raise SystemExit(f"MariaDB did not start; see {self.home / 'error.log'}")
+
+    def spawn(self) -> subprocess.Popen[bytes]:
+        """The server's process, begun (anew where it was killed); it answers once it has recovered."""
         owner = [f"--user={self.user}"] if os.geteuid() == 0 else []
         safety = (
             ["--innodb-flush-log-at-trx-commit=0", "--sync-binlog=0", "--innodb-doublewrite=0"] if self.relaxed else []
@@ -63,22 +69,28 @@ class Database:
                 ],
                 log,
             )
-        if not processes.wait_until(self._answers, 60):
-            raise SystemExit(f"MariaDB did not start; see {self.home / 'error.log'}")
+        return self._child
+
+    @property
+    def child(self) -> subprocess.Popen[bytes] | None:
+        """The server's process."""
+        return self._child
 
     def stop(self) -> None:
         """Stop it cleanly."""
         if self._child:
             processes.stop(self._child)
 
-    def run(self, *statements: str) -> None:
-        """Run statements as its owner."""
+    def run(self, *statements: str) -> list[tuple[object, ...]]:
+        """Run statements as its owner; the rows of the last one."""
         connection = MySQLdb.connect(unix_socket=str(self.socket), user=self.user, charset="utf8mb4")
         with connection.cursor() as cursor:
             for statement in statements:
                 cursor.execute(statement)
+            rows = list(cursor.fetchall())
         connection.commit()
         connection.close()
+        return rows
 
     def create(self, name: str) -> None:
         """Make a database where there is none."""

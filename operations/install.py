@@ -25,9 +25,19 @@ SYSTEM = (
 )
 """mariadb-server-core has the server without a service, so the system gets no instance of its own. Pango and
 its friends lay out paper; DejaVu and Micro Hei have the letters of scripts that the interface's face has not."""
-FOR_TESTS = ("chromium", "file", "mariadb-client", "libimage-exiftool-perl", "unicode-data")
+FOR_TESTS = (
+    "chromium",
+    "file",
+    "mariadb-client",
+    "libimage-exiftool-perl",
+    "unicode-data",
+    "libreoffice-writer-nogui",
+    "libreoffice-calc-nogui",
+    "libreoffice-impress-nogui",
+)
 """A browser; libmagic's command and exiftool to compare with; the dump program by which Django clones test databases;
-Unicode's own test cases of word and sentence boundaries."""
+Unicode's own test cases of word and sentence boundaries; LibreOffice, without which some documents are only offered as
+they are."""
 LEAST_NODE = (20, 19)
 
 

@@ -89,6 +89,116 @@ def board() -> dict[str, Any]:
     return against_sql("okafor", f"/api/groups/{group.pk}/pegs", b'"students"')
 
 
+def poll() -> dict[str, Any]:
+    """A poll where nothing is new against the emptiest operation of somebody who is signed in, turn by turn."""
+    from django.core.wsgi import get_wsgi_application  # noqa: PLC0415
+    from django.db import connection  # noqa: PLC0415 - needs settings
+    from django.test import Client, RequestFactory  # noqa: PLC0415
+    from django.test.utils import CaptureQueriesContext  # noqa: PLC0415
+
+    from coatpeg.people.models import Person, TeachingGroup  # noqa: PLC0415
+
+    group = TeachingGroup.objects.get(name__startswith="8 Plot")
+    client = Client()
+    client.force_login(Person.objects.get(username="okafor"), "django.contrib.auth.backends.ModelBackend")
+    application = get_wsgi_application()
+    cookie = client.cookies.output(header="", sep=";")
+    cursor = client.get(f"/api/groups/{group.pk}/changes").json()["cursor"]
+    paths = (f"/api/groups/{group.pk}/changes?after={cursor}&board=true", "/api/feed")
+    environs = [RequestFactory(HTTP_COOKIE=cookie).get(path).environ for path in paths]
+
+    def ask(number: int) -> bytes:
+        return b"".join(application(dict(environs[number]), lambda *_: lambda written: None))
+
+    statements = []
+    for number in (0, 1):
+        ask(number)
+        with CaptureQueriesContext(connection) as captured:
+            ask(number)
+        statements.append(len(captured.captured_queries))
+    polled, empty = side_by_side(lambda: ask(0), lambda: ask(1), 200)
+    # Of either, two statements are the session and its person.
+    return {"poll": polled, "empty": empty, "ratio": polled / empty, "statements": statements[0] - 2}
+
+
+def one_change() -> dict[str, Any]:
+    """What a poll answers after one change, on a board of 56 × 9 and on one of 2,000 × 60; then rolled back."""
+    from django.db import transaction  # noqa: PLC0415 - needs settings
+    from django.test import Client  # noqa: PLC0415
+
+    from coatpeg.people.models import Person, TeachingGroup  # noqa: PLC0415
+
+    client = Client()
+    client.force_login(Person.objects.get(username="okafor"), "django.contrib.auth.backends.ModelBackend")
+    small = TeachingGroup.objects.get(name__startswith="8 Plot")
+    with transaction.atomic():
+        few = _told_of_one(client, small.pk)
+        many = _told_of_one(client, _large_board().pk)
+        transaction.set_rollback(True)
+    return {
+        "small": few[0],
+        "large": many[0],
+        "ratio": many[0] / few[0],
+        "small_bytes": few[1],
+        "large_bytes": many[1],
+    }
+
+
+def _large_board() -> Any:
+    """A class of 2,000 students with 60 hand-ins, each of a pocket of its own."""
+    from django.utils import timezone  # noqa: PLC0415
+
+    from coatpeg.core.policy import Role  # noqa: PLC0415
+    from coatpeg.handins.models import HandIn  # noqa: PLC0415
+    from coatpeg.outlines.models import Pocket, Section, Template  # noqa: PLC0415
+    from coatpeg.people.models import Enrolment, Person, StaffRole, TeachingGroup  # noqa: PLC0415
+    from coatpeg.portfolios.models import Portfolio  # noqa: PLC0415
+
+    today = timezone.now().date()
+    group = TeachingGroup.objects.create(
+        name="Large", kind="class", first=today - timedelta(days=60), last=today + timedelta(days=60)
+    )
+    StaffRole.objects.create(group=group, person=Person.objects.get(username="okafor"), role=Role.LEAD.value)
+    section = Section.objects.create(template=Template.objects.create(group=group, title="Large"), title="All")
+    people = Person.objects.bulk_create(Person(given_name=f"Ada{at}", family_name="Blom") for at in range(STUDENTS))
+    enrolled = Enrolment.objects.bulk_create(
+        Enrolment(group=group, person=one, first=group.first, picture=f"p{at}", tint=0) for at, one in enumerate(people)
+    )
+    Portfolio.objects.bulk_create(Portfolio(enrolment=one) for one in enrolled)
+    for number in range(HANDINS):
+        pocket = Pocket.objects.create(section=section, title=f"P{number}", kind="page", position=number)
+        day = today + timedelta(days=number - 30)
+        HandIn.objects.create(group=group, title=f"H{number}", opens=group.first, due_day=day).pockets.add(pocket)
+    return group
+
+
+def _told_of_one(client: Any, group_id: int) -> tuple[float, int]:
+    """Seconds and bytes of the answer to a poll after one student has written in a pocket that a hand-in collects."""
+    from django.utils import timezone  # noqa: PLC0415
+
+    from coatpeg.events.recording import deed  # noqa: PLC0415
+    from coatpeg.handins.models import HandIn  # noqa: PLC0415
+    from coatpeg.people.models import Enrolment  # noqa: PLC0415
+
+    path = f"/api/groups/{group_id}/changes"
+    cursor = client.get(path).json()["cursor"]
+    handin = HandIn.objects.filter(group_id=group_id).prefetch_related("pockets").first()
+    assert handin is not None
+    enrolment = Enrolment.objects.filter(group_id=group_id, last=None).first()
+    assert enrolment is not None
+    pocket = handin.pockets.all()[0]
+    with deed(None, timezone.now()) as doing:
+        doing.record("text_written", group_id, enrolment_id=enrolment.pk, pocket=pocket.pk)
+    spent, size = [], 0
+    for _ in range(ROUNDS):
+        begun = time.perf_counter()
+        answer = client.get(path, {"after": cursor, "board": "true"})
+        spent.append(time.perf_counter() - begun)
+        size = len(answer.content)
+        assert len(answer.json()["rows"]) == 1
+    return median(spent), size
+
+
 ARTEFACTS = 400
 
 
@@ -96,9 +206,10 @@ def pockets() -> dict[str, Any]:
     """*My pockets* of a portfolio with many artefacts; what was added for it is taken away again."""
     from django.utils import timezone  # noqa: PLC0415 - needs settings
 
+    from coatpeg.files.models import StoredFile  # noqa: PLC0415
     from coatpeg.outlines.models import Pocket  # noqa: PLC0415
-    from coatpeg.portfolios import contents  # noqa: PLC0415
-    from coatpeg.portfolios.models import Artefact, Evidence, PocketContent, Portfolio, StoredFile  # noqa: PLC0415
+    from coatpeg.portfolios import counting  # noqa: PLC0415
+    from coatpeg.portfolios.models import Artefact, Evidence, PocketContent, Portfolio  # noqa: PLC0415
 
     book = Portfolio.objects.get(enrolment__person__username="thandi", enrolment__group__name__startswith="8 Plot")
     kinds = Pocket.objects.filter(section__template__group_id=book.enrolment.group_id, kind="evidence")
@@ -121,7 +232,7 @@ def pockets() -> dict[str, Any]:
         for at, one in enumerate(made)
     )
     for pocket in into:
-        contents.refresh(book, pocket, now)
+        counting.refresh(book, pocket, now)
     try:
         return against_sql("thandi", f"/api/portfolios/{book.pk}", b'"pockets"')
     finally:
@@ -137,14 +248,15 @@ def thumbnails() -> dict[str, float]:
 
     from PIL import Image  # noqa: PLC0415
 
-    from coatpeg.portfolios import pictures  # noqa: PLC0415
+    from coatpeg.files import pictures  # noqa: PLC0415
 
     noise = Image.effect_noise((4000, 3000), 60).convert("RGB")
     photographs = [noise.rotate(turn, expand=True) for turn in (0, 90)]
 
     def ours() -> None:
         for one in photographs:
-            pictures.thumbnails(one)
+            for _, small in pictures.thumbnails(one):
+                small.save(io.BytesIO(), "JPEG", quality=pictures.JPEG_QUALITY)
 
     def alone() -> None:
         for one in photographs:
@@ -168,26 +280,40 @@ def savers() -> list[dict[str, Any]]:
     from django.utils import timezone  # noqa: PLC0415
 
     from coatpeg.outlines.models import Pocket  # noqa: PLC0415
-    from coatpeg.portfolios import own  # noqa: PLC0415
+    from coatpeg.people.models import Person, StaffRole  # noqa: PLC0415
     from coatpeg.portfolios.models import Portfolio  # noqa: PLC0415
+    from coatpeg.portfolios.own import pages  # noqa: PLC0415
 
     store = module(settings.SESSION_ENGINE).SessionStore
-    now, found = timezone.now(), []
-    books = Portfolio.objects.filter(enrolment__last=None, enrolment__group__kind__in=("class", "cohort")).order_by(
-        "pk"
-    )
-    for book in books.select_related("enrolment__person")[:SAVERS]:
-        person = book.enrolment.person
+
+    def signed_in(person: Person) -> str:
         session = store()
         session[SESSION_KEY] = str(person.pk)
         session[BACKEND_SESSION_KEY] = "django.contrib.auth.backends.ModelBackend"
         session[HASH_SESSION_KEY] = person.get_session_auth_hash()
         session.save()
+        return str(session.session_key)
+
+    now = timezone.now()
+    found: list[dict[str, Any]] = []
+    books = Portfolio.objects.filter(enrolment__last=None, enrolment__group__kind__in=("class", "cohort")).order_by(
+        "pk"
+    )
+    for book in books.select_related("enrolment__person")[:SAVERS]:
+        person = book.enrolment.person
         pocket = Pocket.objects.filter(section__template__group_id=book.enrolment.group_id, title="Menu").first()
-        page = own.add_page(person, book.pk, "Beans", now)
+        page = pages.add_page(person, book.pk, "Beans", now)
         found.append(
-            {"cookie": session.session_key, "portfolio": book.pk, "pocket": pocket.pk if pocket else 0, "page": page.pk}
+            {
+                "cookie": signed_in(person),
+                "portfolio": book.pk,
+                "pocket": pocket.pk if pocket else 0,
+                "page": page.pk,
+                "group": book.enrolment.group_id,
+            }
         )
+    lead = StaffRole.objects.filter(group=found[0]["group"], role="lead").select_related("person")[0].person
+    found[0]["lead"] = signed_in(lead)
     return found
 
 
@@ -196,10 +322,12 @@ def forget(kept: list[dict[str, Any]]) -> None:
     from django.contrib.sessions.models import Session  # noqa: PLC0415 - needs settings
     from django.utils import timezone  # noqa: PLC0415
 
-    from coatpeg.portfolios import contents, files  # noqa: PLC0415
-    from coatpeg.portfolios.models import Artefact, Evidence, LoosePage, Portfolio, StoredFile, Upload  # noqa: PLC0415
+    from coatpeg.files import keeping  # noqa: PLC0415
+    from coatpeg.files.models import StoredFile, Upload  # noqa: PLC0415
+    from coatpeg.portfolios import counting  # noqa: PLC0415
+    from coatpeg.portfolios.models import Artefact, Evidence, LoosePage, Portfolio  # noqa: PLC0415
 
-    Session.objects.filter(pk__in=[one["cookie"] for one in kept]).delete()
+    Session.objects.filter(pk__in=[one[of] for one in kept for of in ("cookie", "lead") if of in one]).delete()
     LoosePage.objects.filter(pk__in=[one["page"] for one in kept]).delete()
     large = Artefact.objects.filter(title="large.bin").select_related("stored")
     stored = {one.stored_id: one.stored for one in large}
@@ -210,16 +338,16 @@ def forget(kept: list[dict[str, Any]]) -> None:
     large.delete()
     for one in stored.values():
         if one is not None:
-            files.store().delete(files.path_of(one.sha256))
+            keeping.store().delete(keeping.path_of(one.sha256))
     StoredFile.objects.filter(pk__in=[one.pk for one in stored.values() if one]).delete()
     for book, pocket in places:
-        contents.refresh(Portfolio.objects.get(pk=book.pk), pocket, timezone.now())
+        counting.refresh(Portfolio.objects.get(pk=book.pk), pocket, timezone.now())
 
 
 def engine() -> dict[str, Any]:
     """The status engine against a bare loop that builds the same number of result tuples."""
-    from coatpeg.core.calendar import SchoolCalendar, Term  # noqa: PLC0415
-    from coatpeg.core.standing import Facts, Standing, Status, judge_column  # noqa: PLC0415
+    from coatpeg.core.calendar.school_days import SchoolCalendar, Term  # noqa: PLC0415
+    from coatpeg.core.handins.standing import Facts, Standing, Status, judge_column  # noqa: PLC0415
 
     dealer = random.Random(60)
     now = datetime(2026, 11, 4, 12, tzinfo=UTC)
@@ -262,11 +390,11 @@ def year_group() -> dict[str, Any]:
     from django.db import transaction  # noqa: PLC0415 - needs settings
     from django.utils import timezone  # noqa: PLC0415
 
+    from coatpeg.core.people.roster_table import guess, read_text  # noqa: PLC0415
     from coatpeg.core.policy import Role  # noqa: PLC0415
-    from coatpeg.core.roster_table import guess, read_text  # noqa: PLC0415
-    from coatpeg.people.class_lists import ClassList, preview  # noqa: PLC0415
     from coatpeg.people.models import Person, StaffRole, TeachingGroup  # noqa: PLC0415
-    from coatpeg.portfolios.enrolling import apply_list  # noqa: PLC0415
+    from coatpeg.setup.roster.class_lists import ClassList, preview  # noqa: PLC0415
+    from coatpeg.setup.roster.enrolling import apply_list  # noqa: PLC0415
 
     lines = (f"Student{number:04}\tAda\tada{number}@larkfield.example\t{90_000 + number}" for number in range(STUDENTS))
     text = "Family name\tGiven name\tE-mail\tNumber\n" + "\n".join(lines)
@@ -300,6 +428,7 @@ def main() -> None:
         forget(json.load(sys.stdin))
     else:
         found = {"board": board(), "pockets": pockets(), "engine": engine(), "year_group": year_group()}
+        found |= {"poll": poll(), "change": one_change()}
         print(json.dumps({**found, "thumbnails": thumbnails()}))
 
 

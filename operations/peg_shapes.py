@@ -1,4 +1,4 @@
-"""The peg pictures as plain SVG, for paper: taken from the icon set that the interface uses.
+"""The peg pictures as plain SVG, for paper and, in one file, for the interface: taken from its icon set.
 
 Run ``.venv/bin/python -m operations.peg_shapes`` after a change of the icon set.
 """
@@ -10,10 +10,11 @@ import subprocess
 from pathlib import Path
 
 HOME = Path(__file__).resolve().parents[1]
-SHAPES = HOME / "coatpeg" / "portfolios" / "peg_shapes.json"
+SPRITE = HOME / "frontend" / "src" / "ui" / "people" / "pegs.svg"
+SHAPES = HOME / "coatpeg" / "setup" / "roster" / "peg_shapes.json"
 PROGRAM = """
 import { readFileSync } from "node:fs";
-const names = JSON.parse(readFileSync("src/ui/peg-pictures.json", "utf8"));
+const names = JSON.parse(readFileSync("src/ui/people/peg-pictures.json", "utf8"));
 const found = {};
 const read = (name) => {
   const text = readFileSync(`node_modules/lucide-react/dist/esm/icons/${name}.mjs`, "utf8");
@@ -40,8 +41,10 @@ def main() -> None:
         capture_output=True,
         text=True,
     )
-    json.loads(done.stdout)
+    shapes: dict[str, str] = json.loads(done.stdout)
     SHAPES.write_text(done.stdout)
+    symbols = "\n".join(f'<symbol id="{name}" viewBox="0 0 24 24">{shape}</symbol>' for name, shape in shapes.items())
+    SPRITE.write_text(f'<svg xmlns="http://www.w3.org/2000/svg">\n{symbols}\n</svg>\n')
 
 
 if __name__ == "__main__":

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import ctypes
 import os
+import random
 import signal
 import socket
 import subprocess
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import IO
 
@@ -22,15 +23,19 @@ def _die_with_parent() -> None:
 
 
 def start(
-    words: list[str], log: IO[bytes] | int, environment: Mapping[str, str] | None = None
+    words: list[str],
+    log: IO[bytes] | int,
+    environment: Mapping[str, str] | None = None,
+    passed: Sequence[int] = (),
 ) -> subprocess.Popen[bytes]:
-    """Start a child that ends when we do; Ctrl-C reaches it through us only."""
+    """Start a child that ends when we do; Ctrl-C reaches it through us only. ``passed`` are descriptors it inherits."""
     return subprocess.Popen(
         words,
         stdout=log,
         stderr=subprocess.STDOUT,
         stdin=subprocess.DEVNULL,
         env=environment,
+        pass_fds=passed,
         preexec_fn=_die_with_parent,
     )
 
@@ -72,10 +77,15 @@ def wait_until(is_so: Callable[[], bool], patience: float, every: float = 0.05) 
 
 
 def free_port() -> int:
-    """A port on loopback that nobody listens on."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    """A port on loopback that nobody listens on, and that no connection going out is given.
+
+    The system gives outgoing connections ports of a range of its own; a port out of that range, free now, is often
+    taken by the time somebody wants to listen there.
+    """
+    given = Path("/proc/sys/net/ipv4/ip_local_port_range")
+    end = int(given.read_text().split()[0]) if given.exists() else 32_768
+    ports = range(max(1_024, end - 16_000), end)
+    return next(port for port in random.sample(ports, len(ports)) if is_free(port))
 
 
 def is_free(port: int) -> bool:

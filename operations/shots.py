@@ -10,7 +10,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from operations import install, processes
 from operations.browsing import CHROMIUM, QUIET, sign_in
-from operations.serving import Running, serve
+from operations.serving import Running, listen, serve
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 Step = Callable[[Page], None]
@@ -105,7 +105,8 @@ def _caseload(page: Page) -> None:
 
 def _look_in(page: Page) -> None:
     page.get_by_role("link", name="Look in").click()
-    page.get_by_role("combobox", name="Pocket").select_option("Recipe card")
+    page.get_by_role("button", name=re.compile("^Pocket:")).click()
+    page.get_by_role("option", name="Recipe card").click()
     page.get_by_text(re.compile("have begun")).wait_for()
 
 
@@ -116,6 +117,31 @@ def _text(page: Page) -> None:
 
 def _calendar(page: Page) -> None:
     page.get_by_role("heading", name=re.compile("^Calendar of")).wait_for()
+
+
+def _theme(theme: str) -> Callable[[Page], None]:
+    """Shown in a theme, without choosing it for the account."""
+
+    def show(page: Page) -> None:
+        page.evaluate("theme => { document.documentElement.dataset.theme = theme; }", theme)
+
+    return show
+
+
+def _dark(page: Page) -> None:
+    page.get_by_role("grid").wait_for()
+    _theme("dark")(page)
+
+
+def _contrast(page: Page) -> None:
+    _pocket(page)
+    _theme("contrast")(page)
+
+
+def _day(page: Page) -> None:
+    _handins(page)
+    page.get_by_role("button", name="Choose on the calendar").nth(1).click()
+    page.get_by_role("button", name="The month before").wait_for()
 
 
 SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
@@ -135,6 +161,9 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "look-in": ("okafor", DESK, _look_in),
     "text-tablet": ("thandi", TABLET, _text),
     "to-hand-in-phone": ("josh", PHONE, _to_hand_in),
+    "pegs-dark": ("okafor", DESK, _dark),
+    "my-pockets-contrast": ("josh", DESK, _contrast),
+    "a-day": ("okafor", DESK, _day),
 }
 
 
@@ -145,7 +174,7 @@ def take_shots(home: Path) -> int:
     with running.owned():
         running.manage("start_demo")
         port = processes.free_port()
-        child = serve(running, port)
+        children = serve(running, listen(running, port))
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
             for name, (username, (width, height), step) in SHOTS.items():
@@ -158,5 +187,6 @@ def take_shots(home: Path) -> int:
                 page.screenshot(path=home / "docs" / "screenshots" / f"{name}.png")
                 context.close()
             browser.close()
-        processes.stop(child)
+        for child in children:
+            processes.stop(child)
     return 0

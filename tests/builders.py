@@ -11,11 +11,12 @@ from zoneinfo import ZoneInfo
 from django.core.files.base import ContentFile
 from PIL import Image
 
-from coatpeg.core.asking import Due
+from coatpeg.core.handins.asking import Due
 from coatpeg.core.policy import Role
-from coatpeg.handins import commands as handing
+from coatpeg.files.uploads import Wish
+from coatpeg.handins.asked.setting import Plan, set_handin
+from coatpeg.handins.handing import commands as handing
 from coatpeg.handins.models import HandIn, Outcome, Submission
-from coatpeg.handins.setting import Plan, set_handin
 from coatpeg.marking import commands as marking
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.people.models import (
@@ -31,7 +32,7 @@ from coatpeg.people.models import (
     Term,
     new_calendar_key,
 )
-from coatpeg.portfolios import commands
+from coatpeg.portfolios.evidence import commands
 from coatpeg.portfolios.models import Evidence, Portfolio
 
 ZONE = "Europe/London"
@@ -209,6 +210,12 @@ def mark(
     kind = Outcome.Kind.ACCEPTED if accept else Outcome.Kind.SENT_BACK
     verdict = marking.Verdict(feedback, Decimal(score) if score is not None else None)
     return marking.review(marker, submission.pk, kind, verdict, 0, now, **more)[0]
+
+
+def wish(portfolio: Portfolio, pocket: Pocket, name: str, size: int, **more: object) -> Wish:
+    """What an upload for a pocket says of itself as it begins."""
+    pairs = {"portfolio": portfolio.pk, "pocket": pocket.pk, "name": name, **more}
+    return Wish.read({key: str(value) for key, value in pairs.items()}, size)
 
 
 def adjust(portfolio: Portfolio, extra_days: int, first: date = date(2026, 9, 1)) -> Adjustment:

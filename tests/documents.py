@@ -8,7 +8,7 @@ from __future__ import annotations
 import io
 import zipfile
 
-from odf import table, text
+from odf import draw, table, text
 from odf.opendocument import OpenDocumentSpreadsheet, OpenDocumentText
 from openpyxl import Workbook
 from pptx import Presentation
@@ -30,19 +30,26 @@ _RELS = (
 _W = "http://schemas.openxmlformats.org/wordprocessingml/2006/main"
 
 
+def _entry(name: str) -> zipfile.ZipInfo:
+    """An entry without the moment it was made, so that the same document has the same bytes."""
+    found = zipfile.ZipInfo(name)
+    found.compress_type = zipfile.ZIP_DEFLATED
+    return found
+
+
 def docx(words: str = "Soil test", body: str = "", **parts: bytes) -> bytes:
     """The smallest WordprocessingML document (ECMA-376, part 1, 11.2): one bold paragraph, and ``body`` after it."""
     target = io.BytesIO()
     with zipfile.ZipFile(target, "w", zipfile.ZIP_DEFLATED) as archive:
-        archive.writestr("[Content_Types].xml", _TYPES)
-        archive.writestr("_rels/.rels", _RELS)
+        archive.writestr(_entry("[Content_Types].xml"), _TYPES)
+        archive.writestr(_entry("_rels/.rels"), _RELS)
         archive.writestr(
-            "word/document.xml",
+            _entry("word/document.xml"),
             f'<?xml version="1.0"?><w:document xmlns:w="{_W}"><w:body><w:p><w:r><w:rPr><w:b/></w:rPr>'
             f"<w:t>{words}</w:t></w:r></w:p>{body}</w:body></w:document>",
         )
         for name, data in parts.items():
-            archive.writestr(f"word/{name}", data)
+            archive.writestr(_entry(f"word/{name}"), data)
     return target.getvalue()
 
 
@@ -71,8 +78,15 @@ def xlsx() -> bytes:
     return target.getvalue()
 
 
-def odt() -> bytes:
+def odt(picture: str = "") -> bytes:
+    """An OpenDocument text; with a picture that lies at an address, where one is given."""
     made, target = OpenDocumentText(), io.BytesIO()
+    if picture:
+        frame = draw.Frame(width="3cm", height="2cm", anchortype="paragraph")
+        frame.addElement(draw.Image(href=picture, type="simple", show="embed", actuate="onLoad"))
+        linked = text.P()
+        linked.addElement(frame)
+        made.text.addElement(linked)
     made.text.addElement(text.H(outlinelevel=2, text="Compost"))
     made.text.addElement(text.P(text="Worms & warmth"))
     listed = text.List()

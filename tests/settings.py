@@ -5,6 +5,7 @@ from hypothesis import HealthCheck, settings
 from coatpeg.web.settings import *  # noqa: F403
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+CLEAN_PICTURES_LATER = False  # but where a test is about it: most have no worker
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "testserver"]
 
 # How long an example takes says how busy the machine is, not whether the rule holds; the examples stay as many.

@@ -1,8 +1,9 @@
 """Who may do what: the one table. Commands and queries ask it; nobody else compares roles.
 
-A person acts in a role towards an object in a relation: their *own* portfolio, an object of a
-*class* they are a member of, work of a student of their *caseload*, what belongs to the whole *school*, or
-something *foreign*.
+A person acts in a role towards an object in a relation: their *own* portfolio or account, the account as a sign-in
+*card* opens it, an object of a *class* they are a member of, work of a student of their *caseload*, what belongs to
+the whole *school*, or something *foreign*. A role ends with its reason: who has left a class is a *leaver* there, who
+reads and writes nothing; when a class is long over, its lead reads as an observer does, and other staff are strangers.
 What the table does not name is refused. A person with several roles may do what any of them may.
 """
 
@@ -22,12 +23,15 @@ class Role(StrEnum):
     MARKER = "marker"
     OBSERVER = "observer"
     STUDENT = "student"
+    LEAVER = "leaver"
 
 
 class Relation(StrEnum):
     """How the object stands to the person."""
 
     OWN = "own"
+    CARD = "card"
+    """The own account on a class device, opened by a sign-in card: one class, nothing of the account's settings."""
     CLASS = "class"
     CASELOAD = "caseload"
     SCHOOL = "school"
@@ -39,6 +43,7 @@ class Action(StrEnum):
     """What can be done. The API names one for each of its operations."""
 
     USE_ACCOUNT = "use the account"
+    CHANGE_ACCOUNT = "change what belongs to the account"
     FOLLOW_CHANGES = "follow the changes of a class"
     SEE_BOARD = "see the pegs"
     SEE_HANDINS = "see the hand-ins"
@@ -60,6 +65,8 @@ class Action(StrEnum):
     KEEP_ROSTER = "change the class list"
     SEE_STAFF = "see the staff of a class"
     KEEP_STAFF = "change the staff of a class"
+    BRING_IN_KNOWN = "bring in a student who is known from elsewhere"
+    GIVE_PASSWORD = "give a student a new password"
     SEE_TEMPLATE = "see the template"
     READ_DIRECTIONS = "read what the staff give with a pocket"
     EDIT_TEMPLATE = "change the template"
@@ -70,6 +77,7 @@ class Action(StrEnum):
     START_CLASS = "start a class"
     START_CASELOAD = "start a caseload"
     KEEP_ACCOUNTS = "keep the staff accounts"
+    SEE_MAIL = "see which mail was sent"
     SEE_CALENDAR = "see the school's calendar"
     KEEP_CALENDAR = "change the school's calendar"
 
@@ -101,11 +109,13 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.KEEP_ROSTER: _SETTERS,
     Action.SEE_STAFF: _STAFF,
     Action.SEE_TEMPLATE: _STAFF,
-    Action.READ_DIRECTIONS: (*_STAFF, Role.STUDENT),
+    Action.READ_DIRECTIONS: (*_STAFF, Role.STUDENT, Role.LEAVER),
     Action.EDIT_TEMPLATE: _SETTERS,
     Action.SEE_CASELOAD: _SETTERS,
     Action.SEE_ADJUSTMENTS: _SETTERS,
     Action.KEEP_ADJUSTMENTS: (),
+    Action.BRING_IN_KNOWN: (Role.LEAD,),
+    Action.GIVE_PASSWORD: (Role.LEAD,),
     Action.KEEP_STAFF: _SETTERS,
     Action.COMMENT: _MARKERS,
     Action.SEE_SHOW_PAGES: (*_STAFF, Role.STUDENT),
@@ -122,6 +132,9 @@ _ROLES_IN_SCHOOL: dict[Action, tuple[Role, ...]] = {
     Action.START_CLASS: (Role.ADMINISTRATOR, *_STAFF),
     Action.START_CASELOAD: (Role.ADMINISTRATOR,),
     Action.KEEP_ACCOUNTS: (Role.ADMINISTRATOR,),
+    Action.BRING_IN_KNOWN: (Role.ADMINISTRATOR,),
+    Action.GIVE_PASSWORD: (Role.ADMINISTRATOR,),
+    Action.SEE_MAIL: (Role.ADMINISTRATOR,),
 }
 _OF_ONES_OWN = frozenset(
     {
@@ -133,6 +146,7 @@ _OF_ONES_OWN = frozenset(
         Action.HAND_IN,
     }
 )
+_READ_OF_ONES_OWN = frozenset({Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION})
 _IN_CASELOAD = frozenset(
     {
         Action.SEE_PORTFOLIO,
@@ -143,11 +157,25 @@ _IN_CASELOAD = frozenset(
     }
 )
 
+OF_CASELOAD = frozenset(
+    {
+        Action.FOLLOW_CHANGES,
+        Action.SEE_CASELOAD,
+        Action.SEE_ROSTER,
+        Action.KEEP_ROSTER,
+        Action.SEE_STAFF,
+        Action.KEEP_STAFF,
+    }
+)
+"""What there is to do in a caseload itself: it has no portfolios, template or hand-ins of its own."""
+
 TABLE: frozenset[tuple[Action, Role, Relation]] = frozenset(
-    {(Action.USE_ACCOUNT, role, Relation.OWN) for role in Role}
+    {(action, role, Relation.OWN) for role in Role for action in (Action.USE_ACCOUNT, Action.CHANGE_ACCOUNT)}
+    | {(Action.USE_ACCOUNT, Role.STUDENT, Relation.CARD)}
     | {(action, role, Relation.CLASS) for action, roles in _ROLES_IN_CLASS.items() for role in roles}
     | {(action, role, Relation.SCHOOL) for action, roles in _ROLES_IN_SCHOOL.items() for role in roles}
     | {(action, Role.STUDENT, Relation.OWN) for action in _OF_ONES_OWN}
+    | {(action, Role.LEAVER, Relation.OWN) for action in _READ_OF_ONES_OWN}
     | {(action, role, Relation.CASELOAD) for action in _IN_CASELOAD for role in _SETTERS}
 )
 """Every (action, role, relation) that is allowed."""
@@ -176,9 +204,13 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_ADJUSTMENTS: "What was agreed for a student is for the coordinator and the leads.",
     Action.KEEP_ADJUSTMENTS: "Only the student's learning-support coordinator changes what was agreed.",
     Action.KEEP_STAFF: "Only the lead and co-teachers of the class change its staff.",
+    Action.CHANGE_ACCOUNT: "A sign-in card opens one class. For the rest of the account sign in by name.",
+    Action.BRING_IN_KNOWN: "Only an administrator, or a lead who has the student already, says that they come in.",
+    Action.GIVE_PASSWORD: "Only an administrator, or a lead of every class the student is in, gives a new password.",
     Action.START_CLASS: "Only members of staff start a class.",
     Action.START_CASELOAD: "Only a school administrator starts a caseload: its staff see work in all classes.",
     Action.KEEP_ACCOUNTS: "Only a school administrator keeps the staff accounts.",
+    Action.SEE_MAIL: "Only a school administrator sees which mail was sent.",
     Action.SEE_CALENDAR: "The calendar's settings are for the staff.",
     Action.KEEP_CALENDAR: "Only a school administrator changes the calendar.",
 }
@@ -186,6 +218,38 @@ _BECAUSE: dict[Action, str] = {
 
 def decide(action: Action, standing: Iterable[tuple[Role, Relation]]) -> Decision:
     """Whether a person who stands so towards an object may do this; a person may stand in several ways."""
+    standing = tuple(standing)
     if any((action, role, relation) in TABLE for role, relation in standing):
         return Decision(True)
+    if any(role is Role.LEAVER for role, _ in standing):
+        return Decision(False, "You left this class, or it is over: what is yours can be read, and nothing changed.")
     return Decision(False, _BECAUSE.get(action, f"You may not {action.value} here."))
+
+
+_RANKS = (Role.OBSERVER, Role.MARKER, Role.CO_TEACHER, Role.LEAD)
+_GIVES: dict[Role, frozenset[Role]] = {
+    Role.LEAD: frozenset(_STAFF),
+    Role.CO_TEACHER: frozenset(_STAFF) - {Role.LEAD},
+}
+"""The roles that who keeps the staff of a class may give and take."""
+
+
+def decide_role(giver: Role, before: Role | None, after: Role | None, *, own: bool) -> Decision:
+    """Whether a member of staff may change a role in their class from ``before`` to ``after`` (None: not in it).
+
+    Nobody raises themselves; who is lead is a lead's to say.
+    """
+    if own and after is not None and (before is None or _RANKS.index(after) > _RANKS.index(before)):
+        return Decision(False, "Nobody gives themselves a role.")
+    if own:
+        return Decision(True)
+    changed = {one for one in (before, after) if one is not None}
+    if changed <= _GIVES.get(giver, frozenset()):
+        return Decision(True)
+    return Decision(False, "Only a lead says who is lead of the class.")
+
+
+def allowed(standing: Iterable[tuple[Role, Relation]]) -> frozenset[Action]:
+    """Everything that who stands so may do."""
+    standing = frozenset(standing)
+    return frozenset(action for action, role, relation in TABLE if (role, relation) in standing)

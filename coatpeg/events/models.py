@@ -8,10 +8,30 @@ from django.db import models
 
 
 class GroupSequence(models.Model):
-    """The number of a group's last event; its row lock puts committing transactions in order."""
+    """The last number of a group; its row lock puts committing transactions in order.
+
+    ``moved`` of the numbers were taken by work that moved without an event.
+    """
 
     group_id = models.BigIntegerField(primary_key=True)
     last = models.BigIntegerField(default=0)
+    moved = models.BigIntegerField(default=0)
+
+
+class MovedWork(models.Model):
+    """Under which number a student's work last moved without an event: a text that saved itself and met nothing new."""
+
+    group_id = models.BigIntegerField()
+    enrolment_id = models.BigIntegerField()
+    pocket_id = models.BigIntegerField()
+    number = models.BigIntegerField()
+    at = models.DateTimeField()
+
+    class Meta:
+        """One row a student and pocket; found by what came after a number."""
+
+        constraints = (models.UniqueConstraint(fields=("enrolment_id", "pocket_id"), name="moved_work_once"),)
+        indexes = (models.Index(fields=("group_id", "number"), name="moved_work_after"),)
 
 
 class AppendOnly(models.QuerySet["Event"]):

@@ -9,3 +9,9 @@ class HandInsConfig(AppConfig):
     name = "coatpeg.handins"
     label = "handins"
     default_auto_field = "django.db.models.BigAutoField"
+
+    def ready(self) -> None:
+        """Say what notices are told from here."""
+        from coatpeg.handins import telling  # noqa: PLC0415 - models are not loaded before
+
+        telling.register_all()

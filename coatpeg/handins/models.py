@@ -21,11 +21,14 @@ class HandIn(models.Model):
     for_everyone = models.BooleanField(default=True)
     points = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     step = models.DecimalField(max_digits=3, decimal_places=1, default=1)
+    client_key = models.CharField(max_length=36, null=True, blank=True, db_collation="utf8mb4_bin")
+    """The form's own name of it: sent again, or from two windows at once, it is set once."""
 
     class Meta:
         """A time needs a day."""
 
         constraints = (
+            models.UniqueConstraint(fields=("group", "client_key"), name="handin_of_a_form_once"),
             models.CheckConstraint(condition=Q(due_time=None) | Q(due_day__isnull=False), name="due_time_needs_day"),
         )
 
@@ -106,7 +109,7 @@ class Outcome(models.Model):
 
 
 class KeptFacts(models.Model):
-    """What events decide about one student and hand-in (``core.standing.Facts``), kept for the board."""
+    """What events decide about one student and hand-in (``core.handins.standing.Facts``), kept for the board."""
 
     handin = models.ForeignKey(HandIn, models.CASCADE, related_name="facts")
     enrolment = models.ForeignKey(Enrolment, models.CASCADE)

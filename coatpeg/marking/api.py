@@ -7,22 +7,22 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router, Status
 
-from coatpeg.core.calendar import moment_of
+from coatpeg.core.calendar.school_days import moment_of
 from coatpeg.core.policy import Action
 from coatpeg.handins.models import Outcome
-from coatpeg.marking import commands, queries, schemas
+from coatpeg.marking import commands, queries, shapes
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.requests import now, person_of
+from coatpeg.people.requests import for_action, now, person_of
 
 router = Router(tags=["marking"])
-MARK = {"x-action": Action.MARK.name}
+MARK = for_action(Action.MARK)
 
 
 @router.get(
     "/groups/{group_id}/pile",
-    response=schemas.Pile,
+    response=shapes.Pile,
     operation_id="see_pile",
-    openapi_extra={"x-action": Action.SEE_PILE.name},
+    openapi_extra=for_action(Action.SEE_PILE),
 )
 def see_pile(request: HttpRequest, group_id: int) -> Any:
     """Submissions waiting for review, oldest first."""
@@ -31,9 +31,9 @@ def see_pile(request: HttpRequest, group_id: int) -> Any:
 
 @router.get(
     "/submissions/{submission_id}",
-    response=schemas.Desk,
+    response=shapes.Desk,
     operation_id="see_submission",
-    openapi_extra={"x-action": Action.SEE_SUBMISSION.name},
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
 )
 def see_submission(request: HttpRequest, submission_id: int) -> Any:
     """One submission, whole."""
@@ -42,21 +42,21 @@ def see_submission(request: HttpRequest, submission_id: int) -> Any:
 
 @router.get(
     "/portfolios/{portfolio_id}/feedback",
-    response=list[schemas.FeedbackLine],
+    response=list[shapes.FeedbackLine],
     operation_id="see_feedback",
-    openapi_extra={"x-action": Action.SEE_PORTFOLIO.name},
+    openapi_extra=for_action(Action.SEE_PORTFOLIO),
 )
 def see_feedback(request: HttpRequest, portfolio_id: int) -> Any:
     """All feedback a student may read."""
     return queries.feedback(person_of(request), portfolio_id)
 
 
-def _verdict(body: schemas.MarkIn) -> commands.Verdict:
+def _verdict(body: shapes.MarkIn) -> commands.Verdict:
     return commands.Verdict(body.feedback, body.score)
 
 
-@router.put("/submissions/{submission_id}/draft", response=schemas.Draft, operation_id="save_draft", openapi_extra=MARK)
-def save_draft(request: HttpRequest, submission_id: int, body: schemas.MarkIn) -> Any:
+@router.put("/submissions/{submission_id}/draft", response=shapes.Draft, operation_id="save_draft", openapi_extra=MARK)
+def save_draft(request: HttpRequest, submission_id: int, body: shapes.MarkIn) -> Any:
     """Keep a draft of feedback and score."""
     draft = commands.save_draft(person_of(request), submission_id, _verdict(body), body.version, now())
     score = float(draft.score) if draft.score is not None else None
@@ -64,9 +64,9 @@ def save_draft(request: HttpRequest, submission_id: int, body: schemas.MarkIn) -
 
 
 @router.post(
-    "/submissions/{submission_id}/accept", response=schemas.ReviewedShape, operation_id="accept", openapi_extra=MARK
+    "/submissions/{submission_id}/accept", response=shapes.ReviewedShape, operation_id="accept", openapi_extra=MARK
 )
-def accept(request: HttpRequest, submission_id: int, body: schemas.MarkIn) -> Any:
+def accept(request: HttpRequest, submission_id: int, body: shapes.MarkIn) -> Any:
     """Accept: the mark is released, the pockets stay locked."""
     outcome, released = commands.review(
         person_of(request), submission_id, Outcome.Kind.ACCEPTED, _verdict(body), body.version, now()
@@ -76,11 +76,11 @@ def accept(request: HttpRequest, submission_id: int, body: schemas.MarkIn) -> An
 
 @router.post(
     "/submissions/{submission_id}/send-back",
-    response=schemas.ReviewedShape,
+    response=shapes.ReviewedShape,
     operation_id="send_back",
     openapi_extra=MARK,
 )
-def send_back(request: HttpRequest, submission_id: int, body: schemas.SendBackIn) -> Any:
+def send_back(request: HttpRequest, submission_id: int, body: shapes.SendBackIn) -> Any:
     """Send back: the mark is released, the named pockets open again."""
     again = moment_of(body.due_again, None, school_calendar().zoneinfo) if body.due_again else None
     outcome, released = commands.review(

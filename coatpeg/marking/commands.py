@@ -6,15 +6,16 @@ from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
 
-from coatpeg.core import texts
 from coatpeg.core.errors import Invalid, Stale
+from coatpeg.core.handins.snapshots import text_digest
+from coatpeg.core.marking.scoring import check_score
 from coatpeg.core.policy import Action
-from coatpeg.core.scoring import check_score
-from coatpeg.core.snapshots import text_digest
+from coatpeg.core.portfolios import texts
 from coatpeg.events.recording import deed
-from coatpeg.handins import outcomes
+from coatpeg.handins.handing import outcomes
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.models import DraftMark, ReleasedMark
+from coatpeg.people.calendars import check_class_days
 from coatpeg.people.models import Person
 
 
@@ -41,12 +42,14 @@ class Verdict:
 
 
 def save_draft(person: Person, submission_id: int, verdict: Verdict, version: int, now: datetime) -> DraftMark:
-    """Keep a draft; ``version`` is the one the marker saw. Students never see drafts."""
+    """Keep a marker's own draft; ``version`` is the one they saw. Nobody else sees it."""
     outcomes.submission_for(person, Action.MARK, submission_id)
     with deed(person.pk, now):
         reviewed = outcomes.lock_for_review(person, submission_id)
         checked = verdict.checked(reviewed.submission.handin)
-        draft, _ = DraftMark.objects.get_or_create(submission=reviewed.submission, defaults={"changed_at": now})
+        draft, _ = DraftMark.objects.get_or_create(
+            submission=reviewed.submission, person=person, defaults={"changed_at": now}
+        )
         if (draft.feedback, draft.score) == (checked.feedback, checked.score):
             return draft
         _refuse_old(draft, version)
@@ -59,7 +62,7 @@ def save_draft(person: Person, submission_id: int, verdict: Verdict, version: in
 def _refuse_old(draft: DraftMark, version: int) -> None:
     if draft.version != version:
         raise Stale(
-            "Another marker changed this draft meanwhile.",
+            "You changed this draft in another window meanwhile.",
             where="feedback",
             fix="Both texts are here: choose one, or put them together.",
             more={
@@ -85,15 +88,18 @@ def review(
     with deed(person.pk, now) as doing:
         reviewed = outcomes.lock_for_review(person, submission_id)
         checked = verdict.checked(reviewed.submission.handin)
-        draft = DraftMark.objects.filter(submission=reviewed.submission).first()
+        draft = DraftMark.objects.filter(submission=reviewed.submission, person=person).first()
         if draft and (draft.feedback, draft.score) != (checked.feedback, checked.score):
             _refuse_old(draft, version)
+        if due_again is not None:
+            check_class_days(reviewed.submission.handin.group_id, due_again=due_again.date())
         if due_again is not None and due_again <= now:
             raise Invalid("The new due date has passed already.", where="due_again", fix="Choose a later day.")
         outcome, others = outcomes.give(doing, person, reviewed, kind, pockets=pockets, due_again=due_again)
         ReleasedMark.objects.create(outcome=outcome, feedback=checked.feedback, score=checked.score)
         DraftMark.objects.update_or_create(
             submission=reviewed.submission,
+            person=person,
             defaults={
                 "feedback": checked.feedback,
                 "score": checked.score,
@@ -114,7 +120,7 @@ def review(
 
 
 def reopen(person: Person, submission_id: int, now: datetime) -> Submission:
-    """Take an outcome back: the submission is on the pile again, its mark a draft again."""
+    """Take an outcome back: the submission is on the pile again, its mark a draft again of whoever gave it."""
     with deed(person.pk, now) as doing:
         reviewed = outcomes.lock_for_review(person, submission_id)
         outcomes.reopen(doing, reviewed)

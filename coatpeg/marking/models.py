@@ -5,16 +5,23 @@ from __future__ import annotations
 from django.db import models
 
 from coatpeg.handins.models import Outcome, Submission
+from coatpeg.people.models import Person
 
 
 class DraftMark(models.Model):
-    """Feedback and score while a marker works on them: never shown to students."""
+    """Feedback and score while a marker works on them: seen by that marker alone until they are released."""
 
-    submission = models.OneToOneField(Submission, models.CASCADE, related_name="draft")
+    submission = models.ForeignKey(Submission, models.CASCADE, related_name="drafts")
+    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
     feedback = models.TextField(blank=True, default="")
     score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     version = models.PositiveIntegerField(default=0)
     changed_at = models.DateTimeField()
+
+    class Meta:
+        """One a marker and submission."""
+
+        constraints = (models.UniqueConstraint(fields=("submission", "person"), name="one_draft_a_marker"),)
 
 
 class ReleasedMark(models.Model):

@@ -5,22 +5,23 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from coatpeg.core.asking import EffectiveDue
-from coatpeg.core.filling import Chip, Piece, chips
-from coatpeg.core.names import full, listed
-from coatpeg.core.policy import Action
-from coatpeg.core.standing import Status
-from coatpeg.core.texts import Counts
-from coatpeg.handins.board import face, standing_data, submissions_of
+from coatpeg.core.handins.asking import EffectiveDue
+from coatpeg.core.handins.standing import Status
+from coatpeg.core.outlines.filling import Chip, Piece, chips
+from coatpeg.core.people.names import full, listed
+from coatpeg.core.policy import Action, decide
+from coatpeg.core.portfolios.texts import Counts
+from coatpeg.handins.board.situation import facts_in, situation
+from coatpeg.handins.handing.outcomes import submission_for
+from coatpeg.handins.lines import due_data, standing_data, submissions_of
 from coatpeg.handins.models import Outcome, Submission
-from coatpeg.handins.outcomes import submission_for
-from coatpeg.handins.situation import facts_in, situation
-from coatpeg.handins.worklists import due_data, readable
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.outlines.reading import chip_data, wanted_from_data
-from coatpeg.people.access import require_in_group
+from coatpeg.people.access import require_in_group, to_student
+from coatpeg.people.faces import face
 from coatpeg.people.models import Person
-from coatpeg.portfolios.log_reading import frozen_pieces, shown_log
+from coatpeg.portfolios.finding import portfolio_for
+from coatpeg.portfolios.logs.reading import frozen_pieces, shown_log
 from coatpeg.portfolios.models import Artefact
 
 
@@ -52,12 +53,13 @@ def pile(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
 
 
 def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
-    """One submission, whole: the frozen evidence, its history, and for markers the draft."""
+    """One submission, whole: the frozen evidence, its history; for markers their draft and files seen twice."""
     submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
     enrolment, handin = submission.enrolment, submission.handin
-    view = situation(handin.group_id, now, enrolment_id=enrolment.pk)
+    view = situation(handin.group_id, now, enrolments=(enrolment.pk,))
     member = view.members[0]
-    own = enrolment.person_id == person.pk
+    for_student = enrolment.person_id == person.pk
+    marks = decide(Action.MARK, to_student(person, enrolment)).allowed
     standing = view.standings[enrolment.pk, handin.pk]
     due: EffectiveDue = view.dues[enrolment.pk, handin.pk]
     facts = facts_in(view, enrolment.pk, handin.pk)
@@ -80,15 +82,15 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
         **due_data(due),
         "empty": submission.snapshot["empty"],
         "links": submission.snapshot["links"],
-        "pockets": [_frozen_pocket(pocket, own=own) for pocket in submission.snapshot["pockets"]],
+        "pockets": [_frozen_pocket(pocket, for_student=for_student) for pocket in submission.snapshot["pockets"]],
         "submissions": submissions_of(handin.pk, enrolment.pk),
-        "outcomes": _outcomes(submission, own=own),
-        "draft": None if own else _draft(submission),
-        "same_files": [] if own else _same_files(submission),
+        "outcomes": _outcomes(submission, void_too=marks),
+        "draft": _draft(submission, person) if marks else None,
+        "same_files": _same_files(submission) if marks else [],
     }
 
 
-def _frozen_pocket(pocket: dict[str, Any], *, own: bool) -> dict[str, Any]:
+def _frozen_pocket(pocket: dict[str, Any], *, for_student: bool) -> dict[str, Any]:
     """A pocket of a snapshot with its chips as they stood."""
     log = pocket.get("log")
     pieces = (
@@ -111,14 +113,14 @@ def _frozen_pocket(pocket: dict[str, Any], *, own: bool) -> dict[str, Any]:
         **{key: pocket[key] for key in shown},
         "chips": chip_data(found),
         "log": log and shown_log(log),
-        "version": "" if own else pocket.get("version", ""),
+        "version": "" if for_student else pocket.get("version", ""),
     }
 
 
-def _outcomes(submission: Submission, *, own: bool) -> list[dict[str, Any]]:
-    """Outcomes of a submission, newest first; a student sees the standing one only."""
+def _outcomes(submission: Submission, *, void_too: bool) -> list[dict[str, Any]]:
+    """Outcomes of a submission, newest first; whoever does not mark sees the standing one only."""
     found = Outcome.objects.filter(submission=submission).select_related("person", "mark").order_by("-at", "-pk")
-    if own:
+    if not void_too:
         found = found.filter(voided_at=None)
     return [outcome_data(one) for one in found]
 
@@ -139,8 +141,8 @@ def outcome_data(outcome: Outcome) -> dict[str, Any]:
     }
 
 
-def _draft(submission: Submission) -> dict[str, Any]:
-    draft = DraftMark.objects.filter(submission=submission).first()
+def _draft(submission: Submission, person: Person) -> dict[str, Any]:
+    draft = DraftMark.objects.filter(submission=submission, person=person).first()
     if draft is None:
         return {"feedback": "", "score": None, "version": 0}
     score = float(draft.score) if draft.score is not None else None
@@ -171,7 +173,7 @@ def _same_files(submission: Submission) -> list[dict[str, Any]]:
 
 def feedback(person: Person, portfolio_id: int) -> list[dict[str, Any]]:
     """All standing outcomes of a portfolio with their feedback, newest first: what the student may read."""
-    portfolio = readable(person, portfolio_id)
+    portfolio = portfolio_for(person, portfolio_id, Action.SEE_PORTFOLIO)
     found = (
         Outcome.objects.filter(submission__enrolment=portfolio.enrolment, submission__voided_at=None, voided_at=None)
         .select_related("person", "mark", "submission__handin")

@@ -1,7 +1,7 @@
 """Laying out a template: sections and pockets, their order, their settings. Call these within a deed.
 
-Everything here writes the structure only. What depends on student work (impact, retiring, another kind) is asked a
-room higher (``handins.templates``). A change reaches every portfolio at once, because portfolios point at pockets.
+Everything here writes the structure only. What depends on student work (impact, retiring, another kind) is asked
+higher up (``setup.template.changing``). A change reaches every portfolio at once, because portfolios point at pockets.
 """
 
 from __future__ import annotations
@@ -11,10 +11,8 @@ from collections.abc import Sequence
 from datetime import datetime
 
 from coatpeg.core.errors import Gone, Invalid, Stale
-from coatpeg.core.filling import PocketKind
-from coatpeg.core.log_columns import log_from_data, log_to_data
-from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan, length_of
-from coatpeg.core.variants import variants_from_data, variants_to_data
+from coatpeg.core.outlines.plan import LONGEST_TITLE, PocketPlan
+from coatpeg.core.outlines.settings import FIELDS, plan_from_data, plan_to_data
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.outlines.rich_text import clean
 
@@ -61,25 +59,7 @@ def section_of(template: Template, section_id: int) -> Section:
 
 def plan_of(pocket: Pocket) -> PocketPlan:
     """A pocket's settings as they stand."""
-    return PocketPlan(
-        pocket.title,
-        PocketKind(pocket.kind),
-        pocket.directions,
-        pocket.prompt,
-        pocket.artefacts,
-        pocket.reflection_on_each,
-        length_of(pocket.measure, pocket.least, pocket.most),
-        tuple(pocket.takes),
-        pocket.starter,
-        pocket.counts,
-        pocket.opens,
-        pocket.rows,
-        pocket.rows_per_week,
-        log_from_data(pocket.log),
-        pocket.each_question,
-        variants_from_data(pocket.variants),
-        pocket.spoken,
-    )
+    return plan_from_data({name: getattr(pocket, name) for name in FIELDS})
 
 
 def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
@@ -87,18 +67,13 @@ def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
     now = [plan.starter, *(one.starter for one in plan.variants.versions)] if plan.variants else [plan.starter]
     gone = [one for one in starters_of(pocket) if one not in now and one not in pocket.old_starters]
     pocket.old_starters = [*pocket.old_starters, *gone]
-    pocket.title, pocket.kind = plan.title, plan.kind.value
-    pocket.directions, pocket.prompt, pocket.starter = clean(plan.directions), plan.prompt, plan.starter
-    pocket.artefacts, pocket.reflection_on_each = plan.artefacts, plan.reflection_on_each
-    pocket.measure = plan.length.measure.value if plan.length else ""
-    pocket.least, pocket.most = (plan.length.least, plan.length.most) if plan.length else (1, None)
-    pocket.takes, pocket.counts, pocket.opens = list(plan.takes), plan.counts, plan.opens
-    pocket.each_question, pocket.variants = plan.each_question, variants_to_data(plan.variants) or {}
+    for name, value in plan_to_data(plan).items():
+        setattr(pocket, name, value)
+    pocket.directions = clean(plan.directions)
+    pocket.log = pocket.log if plan.log.columns else {}
+    pocket.variants = pocket.variants or {}
     for version in pocket.variants.get("versions", []):
         version["directions"] = clean(version["directions"])
-    pocket.rows, pocket.rows_per_week = plan.rows, plan.rows_per_week
-    pocket.spoken = plan.spoken
-    pocket.log = log_to_data(plan.log) if plan.log.columns else {}
 
 
 def starters_of(pocket: Pocket) -> list[str]:

@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Any
 
 from coatpeg.core.errors import Gone, Invalid
-from coatpeg.core.gallery import (
+from coatpeg.core.outlines.gallery import (
     Document,
     KeyedPocket,
     KeyedSection,
@@ -20,10 +20,10 @@ from coatpeg.core.gallery import (
     to_data,
     with_own_days,
 )
-from coatpeg.core.names import full, search_key
-from coatpeg.core.outline_plan import LONGEST_TITLE, PocketPlan
+from coatpeg.core.outlines.plan import LONGEST_TITLE, PocketPlan
+from coatpeg.core.outlines.versions import for_a_copy
+from coatpeg.core.people.names import full, search_key
 from coatpeg.core.policy import Action
-from coatpeg.core.variants import for_a_copy
 from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket, Section, Template
 from coatpeg.outlines.rich_text import clean

@@ -7,9 +7,14 @@ from typing import Any
 
 from django.db import models
 
-from coatpeg.core.filling import PocketKind
-from coatpeg.core.texts import Measure
-from coatpeg.people.models import Person, TeachingGroup
+from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.portfolios.kinds import KIND_CHOICES
+from coatpeg.core.portfolios.texts import Measure
+from coatpeg.files.models import StoredFile
+from coatpeg.people.models import Enrolment, Person, TeachingGroup
+
+FIRST_SECTION = "Start"
+"""The section that a class begins with, and that makes room for what is brought in."""
 
 
 def new_key() -> str:
@@ -38,13 +43,13 @@ class GalleryTemplate(models.Model):
 
 
 class GalleryVersion(models.Model):
-    """One version of a published template: the whole of it as a document (``core.gallery``)."""
+    """One version of a published template: the whole of it as a document (``core.outlines.gallery``)."""
 
     template = models.ForeignKey(GalleryTemplate, models.CASCADE, related_name="versions")
     number = models.PositiveIntegerField()
     document = models.JSONField()
     files = models.JSONField(default=dict)
-    """Pictures and files by the key of their pocket (``portfolios.pocket_files``)."""
+    """Pictures and files by the key of their pocket (``outlines.given_files``)."""
     at = models.DateTimeField()
 
     class Meta:
@@ -129,9 +134,9 @@ class Pocket(models.Model):
     """Rows wanted in a log over all, where none are wanted each week."""
     rows_per_week = models.PositiveSmallIntegerField(default=0)
     log = models.JSONField(default=dict)
-    """A log's columns, order and target (``core.log_columns``)."""
+    """A log's columns, order and target (``core.portfolios.log_columns``)."""
     variants = models.JSONField(default=dict)
-    """Versions of directions and starter, and how they are dealt (``core.variants``); empty: one for everybody."""
+    """Versions of directions and starter, and how they are dealt (``core.outlines.versions``); empty: one for all."""
     counts = models.BooleanField(default=True)
     opens = models.DateField(null=True, blank=True)
     retired_at = models.DateTimeField(null=True, blank=True)
@@ -154,3 +159,49 @@ class Pocket(models.Model):
                 condition=models.Q(most__isnull=True) | models.Q(most__gte=models.F("least")), name="length_from_to"
             ),
         )
+
+
+class TakenAway(models.Model):
+    """A section or pocket that was taken away, as the rows that it was: with them it can be brought back."""
+
+    template = models.ForeignKey(Template, models.CASCADE, related_name="taken_away")
+    rows = models.JSONField()
+    at = models.DateTimeField()
+
+
+class PocketFile(models.Model):
+    """A picture or file that staff give with a pocket: beside its directions, or as a starter to work from."""
+
+    class Role(models.TextChoices):
+        """What it is for."""
+
+        DIRECTIONS = "directions"
+        STARTER = "starter"
+
+    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="files")
+    role = models.CharField(max_length=10, choices=Role)
+    kind = models.CharField(max_length=10, choices=KIND_CHOICES)
+    title = models.CharField(max_length=130, db_collation="utf8mb4_bin")
+    stored = models.ForeignKey(StoredFile, models.PROTECT)
+    came_sha256 = models.CharField(max_length=64, db_collation="utf8mb4_bin")
+    made_at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        """Its table's name is older than its room."""
+
+        db_table = "portfolios_pocketfile"
+
+
+class VariantDeal(models.Model):
+    """Which version of a pocket a student has."""
+
+    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="deals")
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="+")
+    key = models.CharField(max_length=36, db_collation="utf8mb4_bin")
+
+    class Meta:
+        """One version a student."""
+
+        db_table = "portfolios_variantdeal"
+        constraints = (models.UniqueConstraint(fields=("pocket", "enrolment"), name="dealt_once"),)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
 from django.db.models import QuerySet
 
-from coatpeg.core.filling import Chip, PocketKind, Wanted
-from coatpeg.core.texts import Length, Measure
+from coatpeg.core.outlines.filling import Chip, PocketKind, Wanted
+from coatpeg.core.portfolios.texts import Length, Measure
+from coatpeg.events.prepared import Prepared
 from coatpeg.outlines.models import Pocket
 
 
@@ -35,34 +36,25 @@ class PocketOutline:
         return self.opens is None or self.opens <= today
 
 
+WANTED = ("kind", "artefacts", "reflection_on_each", "measure", "least", "most", "rows", "rows_per_week", "spoken")
+"""The columns that say what a pocket asks for."""
+
+
 def wanted_of(pocket: Pocket) -> Wanted:
     """What a pocket asks for, as the core takes it."""
-    return _wanted(
-        pocket.kind,
-        pocket.artefacts,
-        pocket.reflection_on_each,
-        pocket.measure,
-        pocket.least,
-        pocket.most,
-        pocket.rows,
-        pocket.rows_per_week,
-        pocket.spoken,
+    return _wanted({name: getattr(pocket, name) for name in WANTED})
+
+
+def _wanted(data: Mapping[str, Any]) -> Wanted:
+    return Wanted(
+        PocketKind(data["kind"]),
+        data["artefacts"],
+        data["reflection_on_each"],
+        Length(Measure(data["measure"]), data["least"], data["most"]) if data["measure"] else None,
+        spoken=data["spoken"],
+        rows=data["rows"],
+        rows_per_week=data["rows_per_week"],
     )
-
-
-def _wanted(
-    kind: str,
-    artefacts: int,
-    on_each: bool,
-    measure: str,
-    least: int,
-    most: int | None,
-    rows: int = 0,
-    rows_per_week: int = 0,
-    spoken: bool = False,
-) -> Wanted:
-    length = Length(Measure(measure), least, most) if measure else None
-    return Wanted(PocketKind(kind), artefacts, on_each, length, spoken=spoken, rows=rows, rows_per_week=rows_per_week)
 
 
 _POCKETS = Pocket.objects.values_list(
@@ -75,23 +67,15 @@ _POCKETS = Pocket.objects.values_list(
     "counts",
     "opens",
     "retired_at",
-    "kind",
-    "artefacts",
-    "reflection_on_each",
-    "measure",
-    "least",
-    "most",
-    "rows",
-    "rows_per_week",
-    "spoken",
+    *WANTED,
 )
 """Laid out once, since that takes longer than fetching the rows."""
+_OF_GROUP = Prepared(lambda pk: _POCKETS.filter(section__template__group_id=pk, section__repeats=False))
 
 
 def outline(group_id: int) -> list[PocketOutline]:
     """All pockets of a group's template in their order: one query."""
-    rows = _POCKETS.filter(section__template__group_id=group_id, section__repeats=False)
-    return [_outlined(*row) for row in rows]
+    return [_outlined(*row) for row in _OF_GROUP.run(group_id)]
 
 
 def pockets_of(group_id: int) -> QuerySet[Pocket]:
@@ -102,7 +86,7 @@ def pockets_of(group_id: int) -> QuerySet[Pocket]:
 def _outlined(*row: Any) -> PocketOutline:
     """A pocket from its row, the columns in the order of ``_POCKETS``."""
     pk, title, section, directions, prompt, starter, counts, opens, retired_at, *asked = row
-    wanted = _wanted(*asked)
+    wanted = _wanted(dict(zip(WANTED, asked, strict=True)))
     return PocketOutline(
         pk,
         title,

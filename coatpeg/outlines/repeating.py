@@ -10,8 +10,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from coatpeg.core import repeat
 from coatpeg.core.errors import Invalid
+from coatpeg.core.outlines import repeat
 from coatpeg.outlines import editing
 from coatpeg.outlines.models import Pocket, Section, Unit
 
@@ -26,7 +26,7 @@ class Rewritten:
 
 
 @dataclass
-class Laying:
+class LaidOut:
     """What laying out did, and the pockets that are laid out no more."""
 
     added: list[Pocket] = field(default_factory=list)
@@ -72,9 +72,9 @@ def write_units(pattern: Section, units: Sequence[repeat.Unit]) -> None:
         gone.delete()
 
 
-def lay(pattern: Section) -> Laying:
+def lay(pattern: Section) -> LaidOut:
     """Make the laid sections and pockets what the pattern and its units say, in their order."""
-    laying = Laying()
+    laid_out = LaidOut()
     patterns = [(one, editing.plan_of(one)) for one in pattern.pockets.filter(retired_at=None)]
     there = {
         one.key: one for one in Pocket.objects.filter(pattern__section=pattern).select_related("section", "pattern")
@@ -88,37 +88,37 @@ def lay(pattern: Section) -> Laying:
             section.save(update_fields=["title"])
         wanted = [(pocket, one) for pocket, plan in patterns for one in repeat.laid(pocket.key, plan, _unit(row))]
         for position, (pocket, one) in enumerate(wanted):
-            _place(laying, there.pop(one.key, None), pocket, one, section, position)
-    laying.surplus = [one for one in there.values() if one.retired_at is None]
+            _place(laid_out, there.pop(one.key, None), pocket, one, section, position)
+    laid_out.surplus = [one for one in there.values() if one.retired_at is None]
     editing.check_size(pattern.template_id)
     _sweep(pattern.template_id)
     editing.renumber(pattern.template_id)
-    return laying
+    return laid_out
 
 
 def _place(
-    laying: Laying, row: Pocket | None, pattern: Pocket, one: repeat.LaidPocket, section: Section, position: int
+    laid_out: LaidOut, row: Pocket | None, pattern: Pocket, one: repeat.LaidPocket, section: Section, position: int
 ) -> None:
     """Put one laid pocket where it belongs, as its pattern says."""
     if row is None:
         row = Pocket(pattern=pattern, key=one.key, question=one.question, section=section, position=position)
         editing.write_plan(row, one.plan)
         row.save()
-        laying.added.append(row)
+        laid_out.added.append(row)
         return
     before = Rewritten(row, editing.starters_of(row), row.log)
     changed = editing.plan_of(row) != one.plan
     moved = (row.section_id, row.position) != (section.pk, position)
     if row.retired_at is not None:
         row.retired_at = None
-        laying.restored.append(row)
+        laid_out.restored.append(row)
     elif not changed and not moved:
         return
     row.section, row.position = section, position
     if changed:
         editing.write_plan(row, one.plan)
         row.version += 1
-        laying.rewritten.append(before)
+        laid_out.rewritten.append(before)
     row.save()
 
 

@@ -8,37 +8,176 @@ not do something it is refused, with the reason.
 
 from __future__ import annotations
 
+from collections.abc import Collection
+from datetime import date, timedelta
+from typing import Any
+from zoneinfo import ZoneInfo
+
+from django.db.models import DateField, IntegerField, OuterRef, Q, QuerySet, Subquery, Value
+from django.utils import timezone
+
 from coatpeg.core.errors import Gone, Refused
 from coatpeg.core.policy import Action, Relation, Role, decide
-from coatpeg.people.models import Enrolment, Person, StaffRole, TeachingGroup
+from coatpeg.events.prepared import Prepared
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Enrolment, Person, School, StaffRole, TeachingGroup
 
 Standings = frozenset[tuple[Role, Relation]]
+AFTERWARDS = timedelta(days=60)
+"""How long after its last day a class is still worked in as before: for the last marks and reports."""
+NOBODY: Standings = frozenset()
+
+_ZONE = Subquery(School.objects.order_by("pk").values("zone")[:1])
+
+
+def _standing_as(person_id: int, group_id: int) -> QuerySet[Any, Any]:
+    """A person's role in a group, or their enrolment in it: (role, enrolment, its last day, the group's, the zone)."""
+    as_staff = StaffRole.objects.filter(person_id=person_id, group_id=group_id).values_list(
+        "role", Value(None, IntegerField()), Value(None, DateField()), "group__last", _ZONE
+    )
+    as_student = (
+        Enrolment.objects.filter(person_id=person_id, group_id=group_id)
+        .exclude(group__kind=TeachingGroup.Kind.CASELOAD)
+        .values_list(Value(Role.STUDENT.value), "pk", "last", "group__last", _ZONE)
+    )
+    return as_staff.union(as_student, all=True)
+
+
+_FOLLOWER = Prepared(_standing_as)
+
+
+def _today(zone: str | None) -> date:
+    return timezone.now().astimezone(ZoneInfo(zone or "UTC")).date()
+
+
+def role_of_staff(role: Role, group_last: date, today: date) -> Role | None:
+    """What somebody on the staff of a class is on a day: long after it, its lead reads it, others are nothing."""
+    if today <= group_last + AFTERWARDS:
+        return role
+    return Role.OBSERVER if role is Role.LEAD else None
+
+
+def role_of_student(left_on: date | None, group_last: date, today: date) -> Role | None:
+    """What a student is in a class on a day: a leaver reads until it ends; a finished class stays readable."""
+    if left_on is not None and left_on < today:
+        return Role.LEAVER if today <= group_last else None
+    return Role.STUDENT if today <= group_last + AFTERWARDS else Role.LEAVER
+
+
+def follower(person: Person, group_id: int) -> tuple[Standings, int | None]:
+    """How a person stands to a group, and their enrolment where they are its student: one query, for a poll."""
+    if person.only_in not in (None, group_id):
+        return NOBODY, None
+    for role, enrolment, left_on, group_last, zone in sorted(
+        _FOLLOWER.run(person.pk, group_id), key=lambda row: row[1] is not None
+    ):
+        today = _today(zone)
+        if enrolment is None:
+            found = role_of_staff(Role(role), group_last, today)
+        else:
+            found = role_of_student(left_on, group_last, today)
+        return (frozenset({(found, Relation.CLASS)}) if found else NOBODY), enrolment
+    return NOBODY, None
 
 
 def to_group(person: Person, group_id: int) -> Standings:
-    """How a person stands to a teaching group: by staff role, else as an enrolled student."""
-    role = StaffRole.objects.filter(person=person, group_id=group_id).values_list("role", flat=True).first()
-    if role:
-        return frozenset({(Role(role), Relation.CLASS)})
-    enrolled = Enrolment.objects.filter(person=person, group_id=group_id).exclude(
-        group__kind=TeachingGroup.Kind.CASELOAD
-    )
-    return frozenset({(Role.STUDENT, Relation.CLASS)}) if enrolled.exists() else frozenset()
+    """How a person stands to a teaching group: by staff role, else as an enrolled student. One query."""
+    return follower(person, group_id)[0]
 
 
 def to_student(person: Person, enrolment: Enrolment) -> Standings:
     """How a person stands to one student's portfolio in one group."""
+    if person.only_in not in (None, enrolment.group_id):
+        return NOBODY
     if enrolment.person_id == person.pk:
-        return frozenset({(Role.STUDENT, Relation.OWN)})
-    role = StaffRole.objects.filter(person=person, group_id=enrolment.group_id).values_list("role", flat=True).first()
-    found = {(Role(role), Relation.CLASS)} if role else set()
-    in_caseload = StaffRole.objects.filter(
-        person=person,
-        group__kind=TeachingGroup.Kind.CASELOAD,
-        group__enrolments__person_id=enrolment.person_id,
-    ).values_list("role", flat=True)
-    found |= {(Role(one), Relation.CASELOAD) for one in in_caseload}
+        return _to_own(enrolment)
+    found = set()
+    for role, of_caseload, group_last, left_on, zone in _REVIEWERS.run(
+        person.pk, enrolment.group_id, person.pk, enrolment.person_id
+    ):
+        today = _today(zone)
+        if of_caseload:
+            if today <= group_last and (left_on is None or today <= left_on):
+                found.add((Role(role), Relation.CASELOAD))
+        elif standing := role_of_staff(Role(role), group_last, today):
+            found.add((standing, Relation.CLASS))
     return frozenset(found)
+
+
+def _to_own(enrolment: Enrolment) -> Standings:
+    """As the student of it: no query while the class runs."""
+    if enrolment.last is None and timezone.now().date() < enrolment.group.last:
+        return frozenset({(Role.STUDENT, Relation.OWN)})
+    today = school_calendar().local_day(timezone.now())
+    own = role_of_student(enrolment.last, enrolment.group.last, today)
+    return frozenset({(own, Relation.OWN)}) if own else NOBODY
+
+
+def _reviewing(person_id: int, group_id: int, again_id: int, student_id: int) -> QuerySet[Any, Any]:
+    """A person's role in a student's class, and in the caseloads the student is in."""
+    in_class = StaffRole.objects.filter(person_id=person_id, group_id=group_id).values_list(
+        "role", Value(0), "group__last", Value(None, DateField()), _ZONE
+    )
+    in_caseload = StaffRole.objects.filter(
+        person_id=again_id, group__kind=TeachingGroup.Kind.CASELOAD, group__enrolments__person_id=student_id
+    ).values_list("role", Value(1), "group__last", "group__enrolments__last", _ZONE)
+    return in_class.union(in_caseload, all=True)
+
+
+_REVIEWERS = Prepared(_reviewing)
+
+
+def has_student(person: Person, student_id: int) -> Standings:
+    """How a person stands to a student of the school as such: by the running classes, no caseloads, they have them in.
+
+    A lead of one of them, or the school's administrator.
+    """
+    found = {(Role.ADMINISTRATOR, Relation.SCHOOL)} if person.is_administrator else set()
+    if any(role is Role.LEAD for role in _roles_over(person.pk, [student_id])[student_id]):
+        found.add((Role.LEAD, Relation.CLASS))
+    return frozenset(found)
+
+
+def has_alone(person: Person, student_id: int) -> Standings:
+    """The same, but as a lead only where they lead every running class that the student is in."""
+    found = {(Role.ADMINISTRATOR, Relation.SCHOOL)} if person.is_administrator else set()
+    roles = _roles_over(person.pk, [student_id])[student_id]
+    if roles and all(role is Role.LEAD for role in roles):
+        found.add((Role.LEAD, Relation.CLASS))
+    return frozenset(found)
+
+
+def led_students(person: Person) -> tuple[frozenset[int], frozenset[int]]:
+    """Students whom a person leads in some running class, and those whom nobody else has in one: two queries."""
+    mine = _running().filter(group__staff__person=person, group__staff__role=Role.LEAD.value)
+    some = frozenset(mine.values_list("person_id", flat=True))
+    roles = _roles_over(person.pk, some)
+    return some, frozenset(pk for pk in some if all(role is Role.LEAD for role in roles[pk]))
+
+
+def leads_of(student_id: int) -> list[int]:
+    """The leads of the running classes, no caseloads, that a student is in."""
+    groups = _running().filter(person_id=student_id).values("group_id")
+    return list(StaffRole.objects.filter(group__in=groups, role=Role.LEAD.value).values_list("person_id", flat=True))
+
+
+def _running() -> QuerySet[Enrolment]:
+    """Enrolments of today in running classes, no caseloads."""
+    today = school_calendar().local_day(timezone.now())
+    return Enrolment.objects.filter(Q(last=None) | Q(last__gte=today), group__last__gte=today).exclude(
+        group__kind=TeachingGroup.Kind.CASELOAD
+    )
+
+
+def _roles_over(person_id: int, students: Collection[int]) -> dict[int, list[Role | None]]:
+    """For each running class of each student, what the person is in it."""
+    own = StaffRole.objects.filter(person_id=person_id, group_id=OuterRef("group_id")).values("role")[:1]
+    found: dict[int, list[Role | None]] = {pk: [] for pk in students}
+    for pk, role in (
+        _running().filter(person_id__in=students).annotate(mine=Subquery(own)).values_list("person_id", "mine")
+    ):
+        found[pk].append(Role(role) if role else None)
+    return found
 
 
 def to_school(person: Person) -> Standings:
@@ -46,6 +185,8 @@ def to_school(person: Person) -> Standings:
 
     A member of staff who is in no group yet stands there as an observer does.
     """
+    if person.only_in is not None:
+        return frozenset({(Role.STUDENT, Relation.SCHOOL)})
     roles = {Role(one) for one in StaffRole.objects.filter(person=person).values_list("role", flat=True).distinct()}
     if person.is_administrator:
         roles.add(Role.ADMINISTRATOR)
@@ -64,6 +205,12 @@ def require(action: Action, standings: Standings) -> None:
     if not standings:
         raise Gone("There is nothing here for you.", fix="Go back, or ask the class's teacher to add you.")
     raise Refused(decision.because, fix="Ask the lead of the class if you need this.")
+
+
+def require_account(person: Person, action: Action) -> None:
+    """``require`` towards a person's own account, which a sign-in card opens in part only."""
+    role = Role.OBSERVER if person.is_staff else Role.STUDENT
+    require(action, frozenset({(role, Relation.OWN if person.only_in is None else Relation.CARD)}))
 
 
 def require_in_group(person: Person, action: Action, group_id: int) -> Standings:

@@ -11,11 +11,11 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
-from coatpeg.core.adjusting import WantedChange, check
-from coatpeg.core.calendar import Span
+from coatpeg.core.calendar.school_days import Span
 from coatpeg.core.errors import Gone, Invalid, Stale
-from coatpeg.core.filling import PocketKind
-from coatpeg.core.names import full
+from coatpeg.core.outlines.adjusting import WantedChange, check
+from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.access import require, to_student

@@ -1,8 +1,7 @@
-"""The staff of a class, the school's staff accounts, what was agreed for a student."""
+"""The staff of a class, the school's staff accounts, what was agreed for a student, how a person likes to read."""
 
 from __future__ import annotations
 
-from datetime import date
 from typing import Any, Literal
 
 from django.http import HttpRequest
@@ -10,22 +9,25 @@ from ninja import Router, Status
 from pydantic import Field
 
 from coatpeg.core.policy import Action, Role
-from coatpeg.people import adjustments, staffing
-from coatpeg.people.requests import now, person_of
-from coatpeg.people.schemas import AdjustmentShape, KindWord, Shape
+from coatpeg.people import adjustments, reading, staffing, student_accounts
+from coatpeg.people.access import require_account
+from coatpeg.people.requests import for_action, now, person_of
+from coatpeg.people.shapes import AdjustmentShape, Day, KindWord, ReadingShape, Shape
 
 router = Router(tags=["staff"])
 StaffWord = Literal["lead", "co_teacher", "marker", "observer"]
 
 
 class StaffLine(Shape):
-    """A member of staff in a class; ``me`` marks the person who asks."""
+    """A member of staff in a class; ``me`` marks the person who asks, who may make them one of ``may_become``."""
 
     person: int
     name: str
     email: str
     role: StaffWord
     me: bool
+    may_become: list[StaffWord]
+    may_take_out: bool
 
 
 class RoleLine(Shape):
@@ -40,7 +42,8 @@ class StaffShape(Shape):
 
     staff: list[StaffLine]
     roles: list[RoleLine]
-    may_change: bool
+    may_add: list[StaffWord]
+    """The roles in which this person may add somebody."""
 
 
 class FoundStaff(Shape):
@@ -58,7 +61,7 @@ class RoleIn(Shape):
 
 
 class AccountShape(Shape):
-    """A staff account."""
+    """An account of the staff, or of a student."""
 
     person: int
     name: str
@@ -92,15 +95,11 @@ class ActiveIn(Shape):
     active: bool
 
 
-def _action(action: Action) -> dict[str, str]:
-    return {"x-action": action.name}
-
-
 @router.get(
     "/groups/{group_id}/staff",
     response=StaffShape,
     operation_id="see_staff",
-    openapi_extra=_action(Action.SEE_STAFF),
+    openapi_extra=for_action(Action.SEE_STAFF),
 )
 def see_staff(request: HttpRequest, group_id: int) -> Any:
     """The staff of a class."""
@@ -111,7 +110,7 @@ def see_staff(request: HttpRequest, group_id: int) -> Any:
     "/groups/{group_id}/staff/find",
     response=list[FoundStaff],
     operation_id="find_staff",
-    openapi_extra=_action(Action.KEEP_STAFF),
+    openapi_extra=for_action(Action.KEEP_STAFF),
 )
 def find_staff(request: HttpRequest, group_id: int, text: str) -> Any:
     """Staff accounts by a part of a name or address."""
@@ -122,7 +121,7 @@ def find_staff(request: HttpRequest, group_id: int, text: str) -> Any:
     "/groups/{group_id}/staff/{person_id}",
     response={204: None},
     operation_id="set_role",
-    openapi_extra=_action(Action.KEEP_STAFF),
+    openapi_extra=for_action(Action.KEEP_STAFF),
 )
 def set_role(request: HttpRequest, group_id: int, person_id: int, body: RoleIn) -> Any:
     """Give a role, change it, or take somebody out of the class."""
@@ -132,18 +131,43 @@ def set_role(request: HttpRequest, group_id: int, person_id: int, body: RoleIn) 
 
 
 @router.get(
-    "/accounts", response=list[AccountShape], operation_id="see_accounts", openapi_extra=_action(Action.KEEP_ACCOUNTS)
+    "/accounts",
+    response=list[AccountShape],
+    operation_id="see_accounts",
+    openapi_extra=for_action(Action.KEEP_ACCOUNTS),
 )
 def see_accounts(request: HttpRequest) -> Any:
     """All staff accounts."""
     return staffing.accounts(person_of(request))
 
 
+@router.get(
+    "/accounts/students",
+    response=list[AccountShape],
+    operation_id="find_students",
+    openapi_extra=for_action(Action.KEEP_ACCOUNTS),
+)
+def find_students(request: HttpRequest, text: str) -> Any:
+    """Students' accounts by a part of a name, user name or number."""
+    return student_accounts.find(person_of(request), text)
+
+
+@router.post(
+    "/students/{enrolment_id}/password",
+    response=NewAccountShape,
+    operation_id="give_password",
+    openapi_extra=for_action(Action.GIVE_PASSWORD),
+)
+def give_password(request: HttpRequest, enrolment_id: int) -> Any:
+    """Give a student a new password."""
+    return _new(student_accounts.give_password(person_of(request), enrolment_id, now()))
+
+
 @router.post(
     "/accounts",
     response={201: NewAccountShape},
     operation_id="add_account",
-    openapi_extra=_action(Action.KEEP_ACCOUNTS),
+    openapi_extra=for_action(Action.KEEP_ACCOUNTS),
 )
 def add_account(request: HttpRequest, body: AccountIn) -> Any:
     """Make a staff account."""
@@ -161,7 +185,7 @@ def _new(made: staffing.NewAccount) -> dict[str, Any]:
     "/accounts/{person_id}/active",
     response={204: None},
     operation_id="set_active",
-    openapi_extra=_action(Action.KEEP_ACCOUNTS),
+    openapi_extra=for_action(Action.KEEP_ACCOUNTS),
 )
 def set_active(request: HttpRequest, person_id: int, body: ActiveIn) -> Any:
     """Close or open a staff account."""
@@ -173,7 +197,7 @@ def set_active(request: HttpRequest, person_id: int, body: ActiveIn) -> Any:
     "/accounts/{person_id}/password",
     response=NewAccountShape,
     operation_id="new_password",
-    openapi_extra=_action(Action.KEEP_ACCOUNTS),
+    openapi_extra=for_action(Action.KEEP_ACCOUNTS),
 )
 def new_password(request: HttpRequest, person_id: int) -> Any:
     """Give a staff account a new first password."""
@@ -196,8 +220,8 @@ class AdjustmentIn(Shape):
     percent: int = 100
     spoken: bool = False
     without: list[KindWord] = Field(default_factory=list, max_length=4)
-    first: date
-    last: date | None = None
+    first: Day
+    last: Day | None = None
     reason: str = ""
     version: int = 0
 
@@ -210,7 +234,7 @@ class AdjustmentIn(Shape):
     "/students/{enrolment_id}/adjustments",
     response=AdjustmentsShape,
     operation_id="see_adjustments",
-    openapi_extra=_action(Action.SEE_ADJUSTMENTS),
+    openapi_extra=for_action(Action.SEE_ADJUSTMENTS),
 )
 def see_adjustments(request: HttpRequest, enrolment_id: int) -> Any:
     """What was agreed for a student."""
@@ -221,7 +245,7 @@ def see_adjustments(request: HttpRequest, enrolment_id: int) -> Any:
     "/students/{enrolment_id}/adjustments",
     response={201: AdjustmentShape},
     operation_id="agree_adjustment",
-    openapi_extra=_action(Action.KEEP_ADJUSTMENTS),
+    openapi_extra=for_action(Action.KEEP_ADJUSTMENTS),
 )
 def agree_adjustment(request: HttpRequest, enrolment_id: int, body: AdjustmentIn) -> Any:
     """Agree something for a student."""
@@ -233,7 +257,7 @@ def agree_adjustment(request: HttpRequest, enrolment_id: int, body: AdjustmentIn
     "/adjustments/{adjustment_id}",
     response=AdjustmentShape,
     operation_id="change_adjustment",
-    openapi_extra=_action(Action.KEEP_ADJUSTMENTS),
+    openapi_extra=for_action(Action.KEEP_ADJUSTMENTS),
 )
 def change_adjustment(request: HttpRequest, adjustment_id: int, body: AdjustmentIn) -> Any:
     """Change what was agreed."""
@@ -245,9 +269,19 @@ def change_adjustment(request: HttpRequest, adjustment_id: int, body: Adjustment
     "/adjustments/{adjustment_id}",
     response={204: None},
     operation_id="remove_adjustment",
-    openapi_extra=_action(Action.KEEP_ADJUSTMENTS),
+    openapi_extra=for_action(Action.KEEP_ADJUSTMENTS),
 )
 def remove_adjustment(request: HttpRequest, adjustment_id: int) -> Any:
     """Take away what was agreed."""
     adjustments.remove(person_of(request), adjustment_id, now())
     return Status(204, None)
+
+
+@router.put(
+    "/reading", response=ReadingShape, operation_id="set_reading", openapi_extra=for_action(Action.CHANGE_ACCOUNT)
+)
+def set_reading(request: HttpRequest, body: ReadingShape) -> Any:
+    """Keep how this person likes to read."""
+    person = person_of(request)
+    require_account(person, Action.CHANGE_ACCOUNT)
+    return reading.set_reading(person, body.model_dump(exclude_unset=True))

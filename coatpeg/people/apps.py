@@ -9,3 +9,9 @@ class PeopleConfig(AppConfig):
     name = "coatpeg.people"
     label = "people"
     default_auto_field = "django.db.models.BigAutoField"
+
+    def ready(self) -> None:
+        """Say what notices are told from here."""
+        from coatpeg.people import directory  # noqa: PLC0415 - models are not loaded before
+
+        directory.register()

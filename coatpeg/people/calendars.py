@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from datetime import date
 from functools import lru_cache
 
-from coatpeg.core.calendar import MONDAY_TO_FRIDAY, SchoolCalendar, Term, Week
+from coatpeg.core.calendar.bounds import check_days
+from coatpeg.core.calendar.school_days import MONDAY_TO_FRIDAY, SchoolCalendar, Term, Week
+from coatpeg.events.prepared import Prepared
 from coatpeg.people import models
+
+_SCHOOL = Prepared(lambda: models.School.objects.order_by("pk").values_list("zone", "weekdays", "calendar_key")[:1])
 
 
 def school_calendar() -> SchoolCalendar:
@@ -14,16 +19,22 @@ def school_calendar() -> SchoolCalendar:
     What was read is kept in this process under the school's ``calendar_key``, which every change of the calendar
     makes anew; so no process goes on with an old one.
     """
-    school = models.School.objects.only("zone", "weekdays", "calendar_key").first()
-    if school is None:
-        return SchoolCalendar()
-    return _calendar(school.calendar_key, school.zone, frozenset(school.weekdays) or MONDAY_TO_FRIDAY)
+    for zone, weekdays, calendar_key in _SCHOOL.run():
+        return _calendar(calendar_key, zone, frozenset(weekdays) or MONDAY_TO_FRIDAY)
+    return SchoolCalendar()
 
 
 def class_weeks(group_id: int, calendar: SchoolCalendar) -> tuple[Week, ...]:
     """The calendar weeks of a class's time: one query."""
     group = models.TeachingGroup.objects.only("first", "last").get(pk=group_id)
     return calendar.weeks(Term("", group.first, group.last))
+
+
+def check_class_days(group_id: int, **days: date | None) -> None:
+    """Refuse days (by the field they stand in) that cannot be meant in a class: one query, where there is any."""
+    if any(days.values()):
+        group = models.TeachingGroup.objects.only("first", "last").get(pk=group_id)
+        check_days(group.first, group.last, days)
 
 
 @lru_cache(maxsize=4)

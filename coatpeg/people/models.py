@@ -6,6 +6,7 @@ import secrets
 
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
+from django.utils.crypto import salted_hmac
 
 from coatpeg.core.policy import Role
 
@@ -25,9 +26,19 @@ class Person(AbstractBaseUser):
     is_administrator = models.BooleanField(default=False)
     reading = models.JSONField(default=dict, blank=True)
     """How this person likes to read: face, size, spacing, tint, ruler (``people.reading``)."""
+    sessions_key = models.CharField(max_length=32, default="", blank=True, db_collation="utf8mb4_bin")
+    """Made anew by *sign out everywhere*: sessions begun under another one are over."""
+    only_in: int | None = None
+    """The one class that is open in this request, where a sign-in card opened it; kept in the session, not here."""
 
     USERNAME_FIELD = "username"
     objects = BaseUserManager()
+
+    def get_session_auth_hash(self) -> str:
+        """What a session must have begun under to go on: the password and the sessions' key."""
+        if not self.sessions_key:
+            return super().get_session_auth_hash()
+        return salted_hmac("coatpeg.sessions", self.password + self.sessions_key, algorithm="sha256").hexdigest()
 
 
 def new_calendar_key() -> str:
@@ -114,8 +125,6 @@ class Enrolment(models.Model):
     last = models.DateField(null=True, blank=True)
     picture = models.CharField(max_length=40, db_collation="utf8mb4_bin")
     tint = models.PositiveSmallIntegerField(default=0)
-    news_seen = models.PositiveIntegerField(default=0)
-    """The number of the newest event of the group that the student has seen as news."""
     lap = models.PositiveSmallIntegerField(default=0)
 
     class Meta:
@@ -136,9 +145,13 @@ class Absence(models.Model):
 
 
 class SignInCard(models.Model):
-    """A card that signs a student in: the hash of its secret, and whether it still works."""
+    """A card that signs a student in to one class: the hash of its secret, and whether it still works.
+
+    ``group`` is the class that printed it; a card without one works no more.
+    """
 
     person = models.ForeignKey(Person, models.CASCADE, related_name="cards")
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, null=True, related_name="cards")
     sha256 = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin")
     made_at = models.DateTimeField()
     made_by = models.ForeignKey(Person, models.SET_NULL, null=True, related_name="+")
@@ -184,6 +197,34 @@ class RosterDrop(models.Model):
     message = models.CharField(max_length=500, blank=True, default="")
     table = models.JSONField(default=dict)
     change = models.ForeignKey(RosterChange, models.SET_NULL, null=True, related_name="+")
+
+
+class JoinRequest(models.Model):
+    """A class's request for a student known from elsewhere, until somebody who may says so, or it lapses.
+
+    ``entry`` holds the name, period and working group as the asker's list has them, and nothing of the account.
+    """
+
+    class State(models.TextChoices):
+        """What became of it."""
+
+        WAITING = "waiting"
+        CONFIRMED = "confirmed"
+        DECLINED = "declined"
+        WITHDRAWN = "withdrawn"
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="join_requests")
+    student = models.ForeignKey(Person, models.CASCADE, related_name="join_requests")
+    asked_by = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    asked_at = models.DateTimeField()
+    lapses = models.DateField()
+    """The last day on which it can be confirmed."""
+    entry = models.JSONField(default=dict)
+    first = models.DateField(null=True, blank=True)
+    """The day on which the student is to join; None: the day it is confirmed."""
+    state = models.CharField(max_length=10, choices=State, default=State.WAITING)
+    settled_by = models.ForeignKey(Person, models.SET_NULL, null=True, blank=True, related_name="+")
+    settled_at = models.DateTimeField(null=True, blank=True)
 
 
 class PeriodMembership(models.Model):

@@ -1,7 +1,9 @@
 """How a person likes to read: kept with their account, so that it is the same on every device.
 
-Decided here: face, size and spacing change everything that is read; the tint colours the ground behind it; the ruler
-is a band that follows the pointer or the finger. What is not named stays as it was before.
+Decided here: face, size and spacing change everything that is read; the theme is the colours of all, by default what
+the device says; the tint colours the ground behind what is read, in the light ones; the ruler is a band that follows
+the pointer or the finger; ``keys`` are those of one letter, which can be turned off. What is not named stays as it
+was before.
 """
 
 from __future__ import annotations
@@ -16,8 +18,10 @@ CHOICES: Mapping[str, tuple[Any, ...]] = {
     "face": ("hyperlegible", "lexend"),
     "size": (100, 115, 130, 150),
     "spacing": ("usual", "wide", "wider"),
+    "theme": ("system", "light", "dark", "contrast"),
     "tint": ("none", "cream", "mint", "sky", "rose"),
     "ruler": (False, True),
+    "keys": (True, False),
     "pace": (100, 80, 60, 120),
 }
 """Each setting's choices, the usual one first; ``size`` and the ``pace`` of reading aloud in percent."""

@@ -2,21 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
 from typing import Any, NamedTuple
 
-from coatpeg.core import names
-from coatpeg.core.adjusting import WantedChange
-from coatpeg.core.asking import Adjustment, Student
-from coatpeg.core.calendar import Span
-from coatpeg.core.filling import PocketKind
+from coatpeg.core.calendar.school_days import Span
+from coatpeg.core.handins.asking import Adjustment, Student
+from coatpeg.core.outlines.adjusting import WantedChange
+from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.people import names
+from coatpeg.events.prepared import OfGroup, Prepared
 from coatpeg.people import models
 
 # Laid out once: working out the columns took longer than fetching the rows. A row for each period membership and
 # working group of an enrolment (nearly always one).
-_ENROLMENTS = models.Enrolment.objects.values_list(
+_ENROLMENT_ROWS = models.Enrolment.objects.values_list(
     "pk",
     "person_id",
     "person__given_name",
@@ -33,9 +34,11 @@ _ENROLMENTS = models.Enrolment.objects.values_list(
     "absences__first",
     "absences__last",
 )
+_ENROLMENTS = OfGroup(_ENROLMENT_ROWS, "group_id", "pk")
 _ADJUSTMENTS = models.Adjustment.objects.values_list(
     "person_id", "extra_days", "first", "last", "fewer_artefacts", "percent", "spoken", "without"
 )
+_ADJUSTED_IN = Prepared(lambda group_id: _ADJUSTMENTS.filter(person__enrolments__group_id=group_id))
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,21 +62,18 @@ class Member:
         return names.listed(self.family_name, self.given_name)
 
 
-def members(group_id: int, today: date, *, enrolment_id: int | None = None) -> list[Member]:
-    """All students ever enrolled in a group (or one of them), by surname: two queries, however many they are.
+def members(group_id: int, today: date, *, enrolments: Collection[int] | None = None) -> list[Member]:
+    """All students ever enrolled in a group (or some of them), by surname: two queries, however many they are.
 
     Students who stand alike for the rules share one ``Student``.
     """
-    rows = _ENROLMENTS.filter(group_id=group_id)
-    if enrolment_id is not None:
-        rows = rows.filter(pk=enrolment_id)
     of_enrolment: dict[int, _Gathered] = {}
-    for row in rows:
+    for row in _ENROLMENTS.run(group_id, enrolments):
         gathered = of_enrolment.get(row[0])
         if gathered is None:
             gathered = of_enrolment[row[0]] = _Gathered(row[:8], {}, {}, {})
         gathered.add(*row[8:])
-    adjustments = _adjusted(_ADJUSTMENTS.filter(person__enrolments__group_id=group_id))
+    adjustments = _adjusted(_ADJUSTED_IN.run(group_id))
     alike: dict[Student, Student] = {}
     found = [one.member(adjustments, alike, today) for one in of_enrolment.values()]
     return sorted(found, key=lambda one: names.sort_key(one.family_name, one.given_name, one.enrolment_id))

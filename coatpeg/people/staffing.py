@@ -17,12 +17,12 @@ from django.core.exceptions import ValidationError
 from django.core.validators import validate_email
 from django.db.models import Q
 
-from coatpeg.core import receipts
 from coatpeg.core.errors import Gone, Invalid, Refused
-from coatpeg.core.names import full, listed, search_key, sort_key
-from coatpeg.core.person_names import tidy
-from coatpeg.core.policy import Action, Role, decide
-from coatpeg.core.usernames import username as made_username
+from coatpeg.core.handins import receipts
+from coatpeg.core.people.names import full, listed, search_key, sort_key
+from coatpeg.core.people.person_names import tidy
+from coatpeg.core.people.usernames import username as made_username
+from coatpeg.core.policy import Action, Decision, Role, decide, decide_role
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.access import require_in_group, require_in_school
 from coatpeg.people.accounts import lock_names
@@ -31,7 +31,7 @@ from coatpeg.people.models import Person, StaffRole, TeachingGroup
 STAFF_ROLES = (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)
 MAY = {
     Role.LEAD: "Everything in the class, its staff and its list included.",
-    Role.CO_TEACHER: "The same as the lead.",
+    Role.CO_TEACHER: "The same as the lead, except saying who is lead.",
     Role.MARKER: "Reads everything, marks submissions, sends back and accepts.",
     Role.OBSERVER: "Reads everything, changes nothing.",
 }
@@ -48,9 +48,11 @@ class NewAccount:
 
 
 def staff_of(person: Person, group_id: int) -> dict[str, Any]:
-    """The staff of a class by name, what each role may do, and whether this person may change them."""
+    """The staff of a class by name, what each role may do, and what this person may make of whom."""
     standings = require_in_group(person, Action.SEE_STAFF, group_id)
     rows = StaffRole.objects.filter(group_id=group_id).select_related("person")
+    mine = next((Role(one.role) for one in rows if one.person_id == person.pk), None)
+    giver = mine if decide(Action.KEEP_STAFF, standings).allowed else None
     ordered = sorted(rows, key=lambda one: sort_key(one.person.family_name, one.person.given_name, one.person_id))
     return {
         "staff": [
@@ -60,12 +62,18 @@ def staff_of(person: Person, group_id: int) -> dict[str, Any]:
                 "email": one.person.email,
                 "role": one.role,
                 "me": one.person_id == person.pk,
+                "may_become": [role for role in STAFF_ROLES if _may(giver, one, role, person)] if giver else [],
+                "may_take_out": giver is not None and _may(giver, one, None, person),
             }
             for one in ordered
         ],
         "roles": [{"role": role.value, "may": MAY[role]} for role in STAFF_ROLES],
-        "may_change": decide(Action.KEEP_STAFF, standings).allowed,
+        "may_add": [role for role in STAFF_ROLES if giver and decide_role(giver, None, role, own=False).allowed],
     }
+
+
+def _may(giver: Role, one: StaffRole, role: Role | None, person: Person) -> bool:
+    return decide_role(giver, Role(one.role), role, own=one.person_id == person.pk).allowed
 
 
 def find_staff(person: Person, group_id: int, text: str) -> list[dict[str, Any]]:
@@ -92,10 +100,15 @@ def set_role(person: Person, group_id: int, other_id: int, role: Role | None, no
     require_in_group(person, Action.KEEP_STAFF, group_id)
     with deed(person.pk, now) as doing:
         TeachingGroup.objects.select_for_update().get(pk=group_id)
+        own = StaffRole.objects.filter(group_id=group_id, person=person).first()
         standing = StaffRole.objects.filter(group_id=group_id, person_id=other_id).first()
         if standing is None and role is None:
             raise Gone("They are not in this class.", fix="Load the list again.")
-        if standing and standing.role == Role.LEAD and role is not Role.LEAD:
+        before = Role(standing.role) if standing else None
+        decision = decide_role(Role(own.role), before, role, own=other_id == person.pk) if own else Decision(False)
+        if not decision.allowed:
+            raise Refused(decision.because, where="role", fix="Ask a lead of the class.")
+        if before is Role.LEAD and role is not Role.LEAD:
             _refuse_last_lead(group_id, other_id)
         if role is None:
             StaffRole.objects.filter(group_id=group_id, person_id=other_id).delete()
@@ -197,10 +210,10 @@ def first_password() -> str:
 
 
 def set_active(person: Person, other_id: int, now: datetime, *, active: bool) -> Person:
-    """Close a staff account, or open it again; one's own stays open."""
+    """Close an account, a student's too, or open it again; one's own stays open. A closed one's sessions are over."""
     require_in_school(person, Action.KEEP_ACCOUNTS)
     with deed(person.pk, now):
-        other = Person.objects.select_for_update().filter(pk=other_id, is_staff=True).first()
+        other = Person.objects.select_for_update().filter(pk=other_id).first()
         if other is None:
             raise Gone("There is no such account.", fix="Load the list again.")
         if other.pk == person.pk and not active:
@@ -211,10 +224,10 @@ def set_active(person: Person, other_id: int, now: datetime, *, active: bool) ->
 
 
 def new_password(person: Person, other_id: int, now: datetime) -> NewAccount:
-    """Give a staff account a new first password; the old one no longer works."""
+    """Give an account, a student's too, a new first password; the old one no longer works, its sessions are over."""
     require_in_school(person, Action.KEEP_ACCOUNTS)
     with deed(person.pk, now):
-        other = Person.objects.select_for_update().filter(pk=other_id, is_staff=True).first()
+        other = Person.objects.select_for_update().filter(pk=other_id).first()
         if other is None:
             raise Gone("There is no such account.", fix="Load the list again.")
         password = first_password()

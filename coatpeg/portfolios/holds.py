@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import datetime
 
-from coatpeg.core.filling import Wanted
-from coatpeg.core.locking import Hold, HoldAct, after, refuse_if_locked
+from coatpeg.core.handins.locking import Hold, HoldHappening, after, refuse_if_locked
+from coatpeg.core.outlines.filling import Wanted
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import wanted_as_data
 from coatpeg.portfolios.models import Portfolio, StandingHold
@@ -24,13 +24,20 @@ def refuse_if_held(portfolio: Portfolio, pocket: Pocket) -> None:
     refuse_if_locked(pocket.title, held.values_list("title", flat=True))
 
 
-def apply(portfolio: Portfolio, act: HoldAct, title: str, wanted: Mapping[int, Wanted], now: datetime) -> list[str]:
-    """Write what an act does to the holds; returns the titles of other hand-ins whose holds it released.
+def is_held(portfolio: Portfolio, pocket: Pocket) -> bool:
+    """Whether any hand-in locks a pocket."""
+    return StandingHold.objects.filter(portfolio=portfolio, pocket=pocket).exists()
+
+
+def apply(
+    portfolio: Portfolio, happening: HoldHappening, title: str, wanted: Mapping[int, Wanted], now: datetime
+) -> list[str]:
+    """Write what a happening does to the holds; returns the titles of other hand-ins whose holds it released.
 
     ``wanted`` is what is wanted of this student in the hand-in's pockets now: it is frozen with a hold.
     """
     before = standing(portfolio)
-    then = after(before, act)
+    then = after(before, happening)
     StandingHold.objects.bulk_create(
         StandingHold(
             portfolio=portfolio,
@@ -46,7 +53,7 @@ def apply(portfolio: Portfolio, act: HoldAct, title: str, wanted: Mapping[int, W
     others: set[str] = set()
     for hold in sorted(released):
         row = StandingHold.objects.get(portfolio=portfolio, pocket_id=hold.pocket, handin_id=hold.handin)
-        if hold.handin != act.handin:
+        if hold.handin != happening.handin:
             others.add(row.title)
         row.delete()
     return sorted(others)

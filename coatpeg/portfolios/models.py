@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.db import models
 from django.db.models import F, Q
 
+from coatpeg.core.portfolios.kinds import KIND_CHOICES
+from coatpeg.files.models import StoredFile
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Enrolment, Person
 
@@ -19,35 +21,14 @@ class Portfolio(models.Model):
     cover_picture = models.ForeignKey("Artefact", models.SET_NULL, null=True, blank=True, related_name="+")
 
 
-class StoredFile(models.Model):
-    """Bytes that are safe in the store, named by their SHA-256; written once, never changed."""
-
-    sha256 = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin")
-    size = models.BigIntegerField()
-    media_type = models.CharField(max_length=120, db_collation="utf8mb4_bin")
-    width = models.PositiveIntegerField(null=True)
-    height = models.PositiveIntegerField(null=True)
-
-
 class Artefact(models.Model):
     """A thing made: a picture, photographed pages, a recording, a file, a link or a text.
 
     But for a text, never changed once made.
     """
 
-    class Kind(models.TextChoices):
-        """What it is; a scan is several photographed pages in one, kept as a PDF that we wrote."""
-
-        PICTURE = "picture"
-        SCAN = "scan"
-        SOUND = "sound"
-        VIDEO = "video"
-        FILE = "file"
-        LINK = "link"
-        TEXT = "text"
-
     portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="artefacts")
-    kind = models.CharField(max_length=10, choices=Kind)
+    kind = models.CharField(max_length=10, choices=KIND_CHOICES)
     title = models.CharField(max_length=130, db_collation="utf8mb4_bin")
     stored = models.ForeignKey(StoredFile, models.PROTECT, null=True)
     came_sha256 = models.CharField(max_length=64, blank=True, default="", db_collation="utf8mb4_bin")
@@ -64,54 +45,6 @@ class Artefact(models.Model):
                 name="artefact_link_text_or_bytes",
             ),
         )
-
-
-class Preview(models.Model):
-    """How a stored file is shown in the page: made in the background, once for the same bytes.
-
-    ``kind`` says which viewer shows it (while it waits, ``csv`` where the name promises a table); pages and tables
-    lie in the store beside the bytes.
-    """
-
-    class State(models.TextChoices):
-        """How far it is."""
-
-        WAITING = "waiting"
-        DONE = "done"
-        FAILED = "failed"
-
-    stored = models.OneToOneField(StoredFile, models.CASCADE, related_name="preview")
-    state = models.CharField(max_length=10, choices=State, default=State.WAITING)
-    kind = models.CharField(max_length=10, blank=True, default="", db_collation="utf8mb4_bin")
-    pages = models.PositiveIntegerField(default=0)
-    why = models.CharField(max_length=300, blank=True, default="")
-    """Why it cannot be shown, in words."""
-    tries = models.PositiveSmallIntegerField(default=0)
-    asked_at = models.DateTimeField()
-
-    class Meta:
-        """Found by state."""
-
-        indexes = (models.Index(fields=("state", "asked_at"), name="preview_waiting"),)
-
-
-class PocketFile(models.Model):
-    """A picture or file that staff give with a pocket: beside its directions, or as a starter to work from."""
-
-    class Role(models.TextChoices):
-        """What it is for."""
-
-        DIRECTIONS = "directions"
-        STARTER = "starter"
-
-    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="files")
-    role = models.CharField(max_length=10, choices=Role)
-    kind = models.CharField(max_length=10, choices=Artefact.Kind)
-    title = models.CharField(max_length=130, db_collation="utf8mb4_bin")
-    stored = models.ForeignKey(StoredFile, models.PROTECT)
-    came_sha256 = models.CharField(max_length=64, db_collation="utf8mb4_bin")
-    made_at = models.DateTimeField()
-    removed_at = models.DateTimeField(null=True, blank=True)
 
 
 class KeptText(models.Model):
@@ -133,7 +66,7 @@ class KeptText(models.Model):
 class WrittenText(KeptText):
     """The words of an artefact that is a text written right here."""
 
-    artefact = models.OneToOneField(Artefact, models.CASCADE, related_name="written")
+    artefact = models.OneToOneField(Artefact, models.CASCADE, related_name="written_text")
 
 
 class Evidence(KeptText):
@@ -183,7 +116,9 @@ class TextRevision(models.Model):
 
     evidence = models.ForeignKey(Evidence, models.CASCADE, null=True, related_name="revisions")
     page = models.ForeignKey(LoosePage, models.CASCADE, null=True, related_name="revisions")
-    written = models.ForeignKey(WrittenText, models.CASCADE, null=True, related_name="revisions")
+    written_text = models.ForeignKey(
+        WrittenText, models.CASCADE, null=True, related_name="revisions", db_column="written_id"
+    )
     version = models.PositiveIntegerField()
     text = models.TextField()
     html = models.TextField(blank=True, default="")
@@ -196,9 +131,9 @@ class TextRevision(models.Model):
 
         constraints = (
             models.CheckConstraint(
-                condition=Q(evidence__isnull=False, page=None, written=None)
-                | Q(evidence=None, page__isnull=False, written=None)
-                | Q(evidence=None, page=None, written__isnull=False),
+                condition=Q(evidence__isnull=False, page=None, written_text=None)
+                | Q(evidence=None, page__isnull=False, written_text=None)
+                | Q(evidence=None, page=None, written_text__isnull=False),
                 name="revision_of_one_text",
             ),
         )
@@ -226,19 +161,6 @@ class LogRow(models.Model):
         """As they were written."""
 
         ordering = ("pk",)
-
-
-class VariantDeal(models.Model):
-    """Which version of a pocket a student has."""
-
-    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="deals")
-    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="+")
-    key = models.CharField(max_length=36, db_collation="utf8mb4_bin")
-
-    class Meta:
-        """One version a student."""
-
-        constraints = (models.UniqueConstraint(fields=("pocket", "enrolment"), name="dealt_once"),)
 
 
 class PocketContent(models.Model):
@@ -270,39 +192,6 @@ class StandingHold(models.Model):
         """A hand-in holds a pocket once."""
 
         constraints = (models.UniqueConstraint(fields=("portfolio", "pocket", "handin_id"), name="held_once"),)
-
-
-class Upload(models.Model):
-    """A file on its way up, in parts; its bytes lie in the folder of what comes in under its key.
-
-    What it becomes is said when it begins: an artefact in a pocket, one page of several photographed ones
-    (``batch``), or a spoken reflection on an evidence. ``result`` is the evidence that it became.
-    """
-
-    key = models.CharField(max_length=43, unique=True, db_collation="utf8mb4_bin")
-    portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="uploads")
-    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="+")
-    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
-    spoken_on = models.ForeignKey(Evidence, models.CASCADE, null=True, related_name="+")
-    replaces = models.ForeignKey(Evidence, models.CASCADE, null=True, related_name="+")
-    """The evidence whose artefact it is a newer form of."""
-    name = models.CharField(max_length=130, db_collation="utf8mb4_bin")
-    note = models.CharField(max_length=300, blank=True, default="")
-    size = models.BigIntegerField()
-    turn = models.PositiveSmallIntegerField(default=0)
-    """Degrees clockwise: 0, 90, 180 or 270."""
-    crop = models.JSONField(null=True)
-    """Left, top, right, bottom as shares of the turned picture; None: all of it."""
-    batch = models.CharField(max_length=36, blank=True, default="", db_collation="utf8mb4_bin")
-    place = models.PositiveSmallIntegerField(default=0)
-    places = models.PositiveSmallIntegerField(default=0)
-    stored = models.ForeignKey(StoredFile, models.PROTECT, null=True)
-    came_sha256 = models.CharField(max_length=64, blank=True, default="", db_collation="utf8mb4_bin")
-    result = models.ForeignKey(Evidence, models.SET_NULL, null=True, related_name="+")
-    refused = models.JSONField(null=True)
-    """Why it could not be taken in: a problem's what, where and fix."""
-    begun_at = models.DateTimeField()
-    done_at = models.DateTimeField(null=True)
 
 
 class Look(models.Model):

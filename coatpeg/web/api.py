@@ -2,34 +2,43 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Any
 
+import orjson
 from django.core.exceptions import RequestDataTooBig
-from django.db import InterfaceError, OperationalError
+from django.db import IntegrityError, InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.parser import Parser
 from ninja.security import SessionAuth
 
-from coatpeg.core import tus
-from coatpeg.core.errors import CoatPegError, TooLarge
+from coatpeg.core.errors import CoatPegError, Invalid, TooLarge
+from coatpeg.core.portfolios import tus
+from coatpeg.files.uploads_api import router as uploads_router
 from coatpeg.handins.api import router as handins_router
-from coatpeg.handins.calendar_api import router as calendar_router
-from coatpeg.handins.gallery_api import router as gallery_router
-from coatpeg.handins.template_api import router as template_router
 from coatpeg.marking.api import router as marking_router
-from coatpeg.outlines.api import router as outlines_router
 from coatpeg.people.api import router as people_router
+from coatpeg.people.bell_api import router as bell_router
 from coatpeg.portfolios.api import router as portfolios_router
-from coatpeg.portfolios.log_api import router as log_router
-from coatpeg.portfolios.looking_api import router as looking_router
-from coatpeg.portfolios.own_api import router as own_router
-from coatpeg.portfolios.roster_api import router as roster_router
-from coatpeg.portfolios.texts_api import router as texts_router
-from coatpeg.portfolios.uploads_api import router as uploads_router
-from coatpeg.web.middleware import database_away
-from coatpeg.web.problems import csrf_failure, problem, response_of, signed_out, unreadable
+from coatpeg.setup.calendar.api import router as calendar_router
+from coatpeg.setup.roster.api import router as roster_router
+from coatpeg.setup.starting_api import router as starting_router
+from coatpeg.setup.template.api import router as template_router
+from coatpeg.setup.template.gallery_api import router as gallery_router
+from coatpeg.web.middleware import database_away, database_refused, lost_to_others
+from coatpeg.web.problems import broken, csrf_failure, problem, response_of, signed_out, unreadable
 from coatpeg.web.sessions import router as sessions_router
+
+
+class Json(Parser):
+    """Bodies as JSON by its letter: no half of a character, no number that is none."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        """The body's data; ``ValueError`` becomes the framework's own answer."""
+        return orjson.loads(request.body)
 
 
 class Session(SessionAuth):
@@ -44,6 +53,7 @@ api = NinjaAPI(
     title="Coat Peg",
     version="0.2.0",
     auth=Session(),
+    parser=Json(),
     docs_url=None,
     openapi_url=None,
     urls_namespace="api",
@@ -51,17 +61,14 @@ api = NinjaAPI(
 ROUTERS = (
     sessions_router,
     people_router,
+    bell_router,
     roster_router,
     calendar_router,
-    outlines_router,
+    starting_router,
     template_router,
     gallery_router,
     portfolios_router,
     uploads_router,
-    log_router,
-    own_router,
-    texts_router,
-    looking_router,
     handins_router,
     marking_router,
 )
@@ -99,9 +106,29 @@ def _too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
     return response_of(TooLarge("That is too much text for one save.", where="text", fix="Shorten it."))
 
 
+@api.exception_handler(MultiPartParserError)
+def _no_form(request: HttpRequest, error: MultiPartParserError) -> HttpResponse:
+    return response_of(
+        Invalid(
+            "The form that came cannot be read.", where="Content-Type", fix="Load the page again, then send it anew."
+        )
+    )
+
+
 @api.exception_handler(OperationalError)
 def _database_away(request: HttpRequest, error: OperationalError) -> HttpResponse:
-    return database_away()
+    return database_refused(request, error)
+
+
+@api.exception_handler(IntegrityError)
+def _beside_another(request: HttpRequest, error: IntegrityError) -> HttpResponse:
+    return database_refused(request, error) if lost_to_others(error) else _broken(request, error)
+
+
+@api.exception_handler(Exception)
+def _broken(request: HttpRequest, error: Exception) -> HttpResponse:
+    logging.getLogger("django.request").error("%s %s", request.method, request.path, exc_info=error)
+    return broken()
 
 
 @api.exception_handler(InterfaceError)

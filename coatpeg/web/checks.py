@@ -6,8 +6,16 @@ from typing import Any
 
 from django.conf import settings
 from django.core.checks import CheckMessage, Error, register
+from django.core.exceptions import ImproperlyConfigured
 
 LOOPBACK = {"127.0.0.1", "localhost", "[::1]", "testserver"}
+
+
+def refuse_unsound() -> None:
+    """Stop the start however the application is served: an application server runs no command that would check."""
+    wrong = [one for one in settings_are_sound() if one.is_serious()]
+    if wrong:
+        raise ImproperlyConfigured(" ".join(f"{one.msg} {one.hint}" for one in wrong))
 
 
 @register()

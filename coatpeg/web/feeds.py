@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse
 
 from coatpeg.core.errors import Gone
-from coatpeg.handins.feeds import feed
+from coatpeg.handins.student.feeds import feed
 from coatpeg.people.requests import now
 from coatpeg.web.problems import response_of
 

@@ -48,14 +48,94 @@ def signed_out() -> HttpResponse:
     )
 
 
+_LABELS = {
+    "at": "time",
+    "day": "due",
+    "due_again": "due again by",
+    "family": "family name",
+    "first": "first day",
+    "given": "given name",
+    "last": "last day",
+    "name": "name",
+    "opens": "opens",
+    "percent": "length in percent",
+    "rows": "lines of the list",
+    "username": "user name",
+}
+"""Fields as the forms label them, where that is not their own name."""
+_WORDS: dict[str, tuple[str, str]] = {
+    "missing": ("is missing", "Fill it in."),
+    "clock": ("is not a time of the school's own clock", "Give it as 14:30."),
+    "string_too_long": ("has more than {max_length} characters", "Shorten it."),
+    "string_too_short": ("is too short", "Write more."),
+    "too_long": ("has more than {max_length} entries", "Bring it in parts."),
+    "literal_error": ("is none of the choices", "Choose from the list."),
+    "enum": ("is none of the choices", "Choose from the list."),
+    "greater_than_equal": ("is less than {ge}", "Give {ge} or more."),
+    "less_than_equal": ("is more than {le}", "Give {le} or less."),
+    "decimal_max_digits": ("is too long a number", "Give fewer figures."),
+    "decimal_max_places": ("has more than {decimal_places} decimal places", "Round it."),
+    "decimal_whole_digits": ("is too large a number", "Give a smaller one."),
+    "finite_number": ("is not a number", "Give a number."),
+}
+"""What is said of a value that does not fit, and how to mend it, by the reader's kind of error."""
+_KINDS = (
+    ("date", ("is not a day of the calendar", "Give a day, month and year.")),
+    ("time", ("is not a time of day", "Give it as 14:30.")),
+    ("int", ("is not a whole number", "Give a whole number.")),
+    ("float", ("is not a number", "Give a number.")),
+    ("decimal", ("is not a number", "Give a number.")),
+    ("bool", ("is neither yes nor no", "Say which.")),
+    ("string", ("is not a text", "Write it as text.")),
+    ("list", ("is not a list", "Load the page again.")),
+    ("dict", ("does not fit", "Load the page again.")),
+)
+_OTHERWISE = ("does not fit", "Correct it and send again.")
+MOST_WRONG = 20
+
+
+def _said(error: dict[str, Any]) -> dict[str, str]:
+    """One error of a request's shape: where it is, what is wrong, how to mend it."""
+    path = [part for part in error.get("loc", ()) if part not in ("body", "query", "path", "form", "file")]
+    named = [part for part in path if isinstance(part, str)]
+    field = named[-1] if named else ""
+    place = next((f" {part + 1}" for part in path if isinstance(part, int)), "")
+    kind = str(error.get("type", ""))
+    usual = next((words for start, words in _KINDS if kind.startswith(start)), _OTHERWISE)
+    what, fix = _WORDS.get(kind, usual)
+    given = {name: str(value) for name, value in (error.get("ctx") or {}).items()}
+    label = _LABELS.get(field, field.replace("_", " ")) or "what was sent"
+    try:
+        what, fix = what.format(**given), fix.format(**given)
+    except KeyError:
+        what, fix = _OTHERWISE
+    return {
+        "where": ".".join(str(part) for part in path),
+        "what": f"“{label[:1].upper()}{label[1:]}{place}” {what}.",
+        "fix": fix,
+    }
+
+
 def unreadable(errors: list[dict[str, Any]]) -> HttpResponse:
-    """The answer to a request whose shape does not fit, naming the first field."""
-    first = errors[0] if errors else {}
-    where = ".".join(str(part) for part in first.get("loc", ()) if part not in ("body", "query", "path"))
+    """The answer to a request whose shape does not fit: every field that is wrong, as labelled, and its mending."""
+    wrong = [_said(one) for one in errors[:MOST_WRONG]] or [
+        {"where": "", "what": "It cannot be read.", "fix": _OTHERWISE[1]}
+    ]
     return problem(
         422,
         "invalid",
-        f"“{where}” does not fit: {first.get('msg', 'it cannot be read')}.",
-        where=where,
-        fix="Correct it and send again.",
+        " ".join(one["what"] for one in wrong[:3]),
+        where=wrong[0]["where"],
+        fix=" ".join(dict.fromkeys(one["fix"] for one in wrong[:3])),
+        wrong=wrong,
+    )
+
+
+def broken() -> HttpResponse:
+    """The answer where the application itself failed: it is on record, and nothing of it was written."""
+    return problem(
+        500,
+        "broken",
+        "Something went wrong on our side.",
+        fix="Nothing was changed. Try again; if it stays, tell whoever runs Coat Peg when it happened.",
     )

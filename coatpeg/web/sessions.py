@@ -1,64 +1,52 @@
-"""Signing in, what a person is here for, following changes."""
+"""Signing in and out; what a person is here for."""
 
 from __future__ import annotations
 
-from datetime import date, datetime
-from typing import Any, Literal
+from datetime import date
+from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
-from ninja import Router, Status
+from ninja import Router
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 from pydantic import Field
 
-from coatpeg.core import intake, texts
-from coatpeg.core.names import full
-from coatpeg.core.policy import Action, Role
-from coatpeg.events.changes import changes_after
-from coatpeg.handins import feeds
+from coatpeg.core.people.names import full
+from coatpeg.core.policy import Action
+from coatpeg.core.portfolios import incoming, texts
 from coatpeg.people import accounts, cards, reading
-from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Enrolment, FeedAddress, Person, School
-from coatpeg.people.requests import now, person_of
-from coatpeg.people.schemas import Shape
+from coatpeg.people.models import Person, School
+from coatpeg.people.requests import for_action, now
+from coatpeg.people.shapes import MayWord, ReadingShape, Shape, may_words
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.web.demo import SIGN_INS
 
 router = Router(tags=["session"])
-USE = {"x-action": Action.USE_ACCOUNT.name}
+USE = for_action(Action.USE_ACCOUNT)
+CHANGE = for_action(Action.CHANGE_ACCOUNT)
 
 
 class SignIn(Shape):
     """User name and password."""
 
-    username: str
-    password: str
+    username: str = Field(max_length=200)
+    password: str = Field(max_length=4_000)
 
 
 class GroupLine(Shape):
-    """A teaching group of this person, and as what they are in it."""
+    """A teaching group of this person, as what they are in it, and what they may do there."""
 
     id: int
     name: str
     kind: str
     role: str
+    may: list[MayWord]
     portfolio: int | None
     enrolment: int | None
-
-
-class ReadingShape(Shape):
-    """How a person likes to read; ``size`` and the ``pace`` of reading aloud in percent of the usual."""
-
-    face: Literal["hyperlegible", "lexend"]
-    size: Literal[100, 115, 130, 150]
-    spacing: Literal["usual", "wide", "wider"]
-    tint: Literal["none", "cream", "mint", "sky", "rose"]
-    ruler: bool
-    pace: Literal[60, 80, 100, 120]
 
 
 class Me(Shape):
@@ -69,6 +57,8 @@ class Me(Shape):
     initials: str
     staff: bool
     administrator: bool
+    card: bool
+    """Whether a sign-in card opened this session: one class, nothing of the account's settings."""
     reading: ReadingShape
 
 
@@ -104,23 +94,6 @@ class SessionShape(Shape):
     title_limit: int
 
 
-class ChangeLine(Shape):
-    """One change of a class."""
-
-    number: int
-    verb: str
-    enrolment_id: int | None
-    handin_id: int | None
-
-
-class ChangesShape(Shape):
-    """What came after a cursor."""
-
-    cursor: int
-    all_changed: bool
-    changes: list[ChangeLine]
-
-
 @router.get("/session", response=SessionShape, auth=None, operation_id="see_session", openapi_extra=USE)
 def see_session(request: HttpRequest) -> Any:
     """Who is signed in and what they are here for; also sets the CSRF cookie."""
@@ -140,6 +113,8 @@ class CardIn(Shape):
     """The secret of a sign-in card."""
 
     secret: str = Field(max_length=100)
+    instead: bool = False
+    """Whoever is signed in here is to be signed out."""
 
 
 @router.post("/session/card", response=SessionShape, auth=None, operation_id="sign_in_by_card", openapi_extra=USE)
@@ -147,7 +122,28 @@ def sign_in_by_card(request: HttpRequest, body: CardIn) -> Any:
     """Sign a student in by their card."""
     if check_csrf(request) is not None:
         raise HttpError(403, "CSRF check failed")
-    return _session(cards.sign_in(request, body.secret))
+    return _session(cards.sign_in(request, body.secret, instead=body.instead))
+
+
+class PasswordIn(Shape):
+    """The password as it is, and the one to have."""
+
+    current: str = Field(max_length=4_000)
+    new: str = Field(max_length=4_000)
+
+
+@router.put("/session/password", response={204: None}, operation_id="change_password", openapi_extra=CHANGE)
+def change_password(request: HttpRequest, body: PasswordIn) -> Any:
+    """Change one's own password; every other session of the account is over."""
+    accounts.change_password(request, body.current, body.new)
+    return HttpResponse(status=204)
+
+
+@router.post("/session/everywhere", response={204: None}, operation_id="sign_out_everywhere", openapi_extra=CHANGE)
+def sign_out_everywhere(request: HttpRequest) -> Any:
+    """End every session of the account, this one too."""
+    accounts.sign_out_everywhere(request)
+    return HttpResponse(status=204)
 
 
 @router.delete("/session", response={204: None}, operation_id="sign_out", openapi_extra=USE)
@@ -157,22 +153,6 @@ def sign_out(request: HttpRequest) -> Any:
     response = HttpResponse(status=204)
     response["Clear-Site-Data"] = '"cache"'
     return response
-
-
-@router.get(
-    "/groups/{group_id}/changes",
-    response=ChangesShape,
-    operation_id="follow_changes",
-    openapi_extra={"x-action": Action.FOLLOW_CHANGES.name},
-)
-def follow_changes(request: HttpRequest, group_id: int, after: int | None = None) -> Any:
-    """What was committed after a cursor; a student sees their own and the class's, nobody else's."""
-    person = person_of(request)
-    standings = require_in_group(person, Action.FOLLOW_CHANGES, group_id)
-    own = None
-    if all(role is Role.STUDENT for role, _ in standings):
-        own = Enrolment.objects.values_list("pk", flat=True).get(person=person, group_id=group_id)
-    return changes_after(group_id, after, only_enrolment=own)
 
 
 def _session(person: Person | None) -> dict[str, Any]:
@@ -192,7 +172,7 @@ def _session(person: Person | None) -> dict[str, Any]:
         "demo": SIGN_INS if settings.DEMO and not person else [],
         "upload_limit": settings.UPLOAD_LIMIT,
         "text_limit": texts.LONGEST_TEXT,
-        "title_limit": intake.LONGEST_TITLE,
+        "title_limit": incoming.LONGEST_TITLE,
     }
 
 
@@ -204,6 +184,7 @@ def _me(person: Person) -> dict[str, Any]:
         "initials": initials,
         "staff": person.is_staff,
         "administrator": person.is_administrator,
+        "card": person.only_in is not None,
         "reading": reading.reading_of(person),
     }
 
@@ -218,43 +199,9 @@ def _groups(person: Person) -> list[dict[str, Any]]:
             "name": one.name,
             "kind": one.kind,
             "role": one.role,
+            "may": may_words(one.may),
             "enrolment": one.enrolment_id,
             "portfolio": portfolios.get(one.enrolment_id) if one.enrolment_id else None,
         }
         for one in found
     ]
-
-
-@router.put("/reading", response=ReadingShape, operation_id="set_reading", openapi_extra=USE)
-def set_reading(request: HttpRequest, body: ReadingShape) -> Any:
-    """Keep how this person likes to read."""
-    return reading.set_reading(person_of(request), body.model_dump())
-
-
-class FeedShape(Shape):
-    """A calendar address: whole once, when it is made; later only since when it works."""
-
-    address: str | None
-    since: datetime | None
-
-
-@router.get("/feed", response=FeedShape, operation_id="see_feed", openapi_extra=USE)
-def see_feed(request: HttpRequest) -> Any:
-    """Whether this person has a calendar address."""
-    kept = FeedAddress.objects.filter(person=person_of(request)).first()
-    return {"address": None, "since": kept.made_at if kept else None}
-
-
-@router.post("/feed", response=FeedShape, operation_id="make_feed", openapi_extra=USE)
-def make_feed(request: HttpRequest) -> Any:
-    """Make a new calendar address; an older one no longer works."""
-    moment = now()
-    secret = feeds.new_address(person_of(request), moment)
-    return {"address": request.build_absolute_uri(f"/calendar/{secret}.ics"), "since": moment}
-
-
-@router.delete("/feed", response={204: None}, operation_id="revoke_feed", openapi_extra=USE)
-def revoke_feed(request: HttpRequest) -> Any:
-    """Make the calendar address void."""
-    feeds.revoke(person_of(request), now())
-    return Status(204, None)

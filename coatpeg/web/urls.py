@@ -6,6 +6,7 @@ from coatpeg.web.api import api
 from coatpeg.web.feeds import calendar_feed
 from coatpeg.web.pages import front, health
 
+handler500 = "coatpeg.web.pages.broken_page"
 urlpatterns = [
     path("api/", api.urls),
     path("health", health),

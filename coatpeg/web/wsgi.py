@@ -15,6 +15,7 @@ OBJECTS_BEFORE_COLLECTING = 50_000
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "coatpeg.web.settings")
 application = get_wsgi_application()
+import_module("coatpeg.web.checks").refuse_unsound()
 import_module("coatpeg.web.urls")
 gc.collect()
 gc.freeze()

@@ -3,7 +3,8 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 import { Problem } from "./api/problem";
-import { router } from "./app/routes";
+import { router } from "./routes";
+import { beginTheme } from "./ui/theme";
 import { Toasts } from "./ui/Toasts";
 import "./ui/theme.css";
 
@@ -20,6 +21,7 @@ const queries = new QueryClient({
   },
 });
 
+beginTheme();
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

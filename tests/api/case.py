@@ -48,6 +48,11 @@ class ApiCase(TestCase):
         self.assertLess(response.status_code, 300, getattr(response, "content", b"")[:500])
         return response.json() if getattr(response, "content", b"") else None
 
+    def apply_list(self, person: Person, path: str, body: dict[str, Any]) -> Any:
+        """Look at what a class list does and apply just that; ``path`` is that of the class's list."""
+        of = {key: value for key, value in body.items() if key not in ("leave", "first")}
+        return self.ok(person, "POST", path, {**body, "seen": self.ok(person, "POST", f"{path}/preview", of)["seen"]})
+
     def problem(self, status: int, *args: Any, **more: Any) -> dict[str, Any]:
         """Call and expect a problem with a title and a fix."""
         response = self.call(*args, **more)

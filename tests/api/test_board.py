@@ -7,8 +7,8 @@ from django.core.management import call_command
 from django.test import Client, override_settings
 
 from coatpeg.events.models import Event
-from coatpeg.handins.schemas import BoardShape
-from coatpeg.people.models import Adjustment
+from coatpeg.handins.board.shapes import BoardShape
+from coatpeg.people.models import Adjustment, Term
 from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import TODAY, klass
@@ -77,6 +77,15 @@ class Board(ApiCase):
         cells = [row["cells"][0] for row in self.ok(self.plot.lead, "GET", self.path)["students"]]
         self.assertEqual([cell["no_period"] for cell in cells], [False, True])
 
+    def test_a_class_that_begins_next_term_shows_that_terms_weeks_and_nobody_as_quiet(self) -> None:
+        last = Term.objects.get().last
+        Term.objects.create(name="Spring term", first=last + timedelta(days=17), last=last + timedelta(days=90))
+        forge = klass("9 Forge", "forge")
+        forge.student("lena", first=last + timedelta(days=17))
+        board = self.ok(forge.lead, "GET", f"/groups/{forge.group.pk}/pegs")
+        self.assertEqual((board["term"], board["weeks"][0]["number"]), ("Spring term", 1))
+        self.assertEqual([one["quiet"] for one in board["students"]], [False])
+
     def test_without_students_and_without_hand_ins(self) -> None:
         board = self.ok(self.plot.lead, "GET", self.path)
         self.assertEqual((board["students"], board["handins"], board["changes_at"]), ([], [], None))
@@ -139,38 +148,6 @@ class SettingHandIns(ApiCase):
         self.assertFalse(Event.objects.filter(verb="handin_set").exists())
 
 
-class Changes(ApiCase):
-    def setUp(self) -> None:
-        super().setUp()
-        self.plot = klass()
-        self.card = self.plot.pocket()
-        self.thandi = self.plot.student("thandi")
-        self.josh = self.plot.student("josh", "Josh", "Ellery")
-        self.path = f"/groups/{self.plot.group.pk}/changes"
-
-    def test_a_student_hears_of_themselves_and_the_class_never_of_others(self) -> None:
-        cursor = self.ok(self.plot.lead, "GET", self.path)["cursor"]
-        builders.fill(self.thandi, self.card)
-        handin = self.plot.handin(self.card)
-        builders.hand_in(self.thandi, handin)
-        staff = self.ok(self.plot.lead, "GET", f"{self.path}?after={cursor}")["changes"]
-        own = self.ok(self.thandi.enrolment.person, "GET", f"{self.path}?after={cursor}")["changes"]
-        others = self.ok(self.josh.enrolment.person, "GET", f"{self.path}?after={cursor}")["changes"]
-        self.assertEqual([one["verb"] for one in staff], ["artefact_added", "text_written", "handin_set", "handed_in"])
-        self.assertEqual(own, staff)
-        self.assertEqual([one["verb"] for one in others], ["handin_set"])
-
-    def test_nothing_new_costs_one_query_beside_the_session(self) -> None:
-        builders.fill(self.thandi, self.card)
-        cursor = self.ok(self.plot.lead, "GET", self.path)["cursor"]
-        client = self.client_of(self.plot.lead)
-        with self.assertNumQueries(4):
-            self.assertEqual(client.get(f"/api{self.path}?after={cursor}").json()["changes"], [])
-
-    def test_a_cursor_from_another_world_means_load_anew(self) -> None:
-        self.assertTrue(self.ok(self.plot.lead, "GET", f"{self.path}?after=99999")["all_changed"])
-
-
 class Session(ApiCase):
     def test_sign_in_by_name_and_password_with_argon2_in_the_product(self) -> None:
         builders.school()
@@ -213,7 +190,14 @@ class Session(ApiCase):
         self.assertNotRegex(response.content.decode(), r"https?://")
 
     def test_health(self) -> None:
-        self.assertEqual(Client().get("/health").json(), {"ok": True, "database": True})
+        self.assertEqual(
+            Client().get("/health").json(),
+            {
+                "ok": True,
+                "database": True,
+                "background": {"waiting": 0, "stuck": [], "set_aside": []},
+            },
+        )
 
 
 class Throttle(ApiCase):

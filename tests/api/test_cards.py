@@ -1,17 +1,22 @@
 """Sign-in cards: printed, read back by an independent decoder, signing in, void."""
 
+import gc
 import re
+import tempfile
 from datetime import timedelta
+from pathlib import Path
+from unittest import mock
 
 import pypdfium2
 import zxingcpp
 from django.conf import settings
 from django.test import Client
+from weasyprint.text import fonts
 
-from coatpeg.core.pegs import PICTURES
+from coatpeg.core.people.pegs import PICTURES
 from coatpeg.events.models import Event
 from coatpeg.people.models import SignInCard
-from coatpeg.portfolios import paper
+from coatpeg.setup.roster import paper
 from tests.api.case import ApiCase
 from tests.builders import NOW, klass
 
@@ -43,6 +48,17 @@ class Cards(ApiCase):
         client = Client()
         response = client.post("/api/session/card", {"secret": secret}, content_type="application/json")
         return client if response.status_code == 200 else None
+
+    def test_printing_leaves_nothing_behind(self) -> None:
+        with tempfile.TemporaryDirectory() as folder, mock.patch("tempfile.tempdir", folder):
+            made = []
+            kept = fonts.mkdtemp
+            with mock.patch.object(fonts, "mkdtemp", side_effect=lambda **of: made.append(kept(**of)) or made[-1]):
+                gc.disable()
+                self.addCleanup(gc.enable)
+                self.printed(self.thandi.enrolment_id)
+            self.assertTrue(made, "the printer keeps its fonts in a folder")
+            self.assertEqual(list(Path(folder).iterdir()), [])
 
     def test_a_card_is_read_back_and_signs_its_student_in(self) -> None:
         ((link,),) = self.codes(self.printed(self.thandi.enrolment_id))

@@ -6,6 +6,7 @@ from typing import Any
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket
 from coatpeg.people.models import School, Term, new_calendar_key
+from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import Class, klass
@@ -18,6 +19,7 @@ class GalleryCase(ApiCase):
         self.card = self.plot.pocket()
         self.about = self.plot.pocket("About me", "page", starter="I am …")
         self.forge = klass("9 Forge", "marsh")
+        self.third = klass("7 Shed", "sandoval")
 
     def publish(self, title: str = "Growing & Cooking", **more: Any) -> None:
         path = f"/groups/{self.plot.group.pk}/template/gallery"
@@ -52,7 +54,8 @@ class Adopting(GalleryCase):
             [(one["title"], one["by"], one["version"]) for one in found], [("Growing & Cooking", "R. Okafor", 1)]
         )
         self.assertEqual(found[0]["sections"], [{"title": "The kitchen", "pockets": ["Recipe card", "About me"]}])
-        self.assertEqual(self.adopt(), {"pockets": 2, "handins": 0})
+        done = self.adopt()
+        self.assertEqual((done["pockets"], done["handins"], len(done["sections"])), (2, 0, 1))
         self.assertEqual(self.titles(self.forge), [("The kitchen", ["Recipe card", "About me"])])
         self.change(self.card, title="Card")
         self.assertEqual(self.titles(self.forge)[0][1], ["Recipe card", "About me"], "a copy of one's own")
@@ -145,6 +148,33 @@ class WhatIsNew(GalleryCase):
         self.assertEqual((self.news(), self.titles(self.forge)), ([], [("The kitchen", ["Recipe card", "Menu"])]))
         self.assertTrue(Pocket.objects.get(section__template=self.forge.template, key=self.about.key).retired_at)
 
+    def test_a_newer_version_destroys_no_work_that_lies_in_a_pocket(self) -> None:
+        columns = [{"key": "a", "title": "Weather", "type": "text"}]
+        log = self.plot.pocket("Log", "log", log={"columns": columns})
+        self.publish()
+        self.adopt(self.third)
+        own = {
+            key: Pocket.objects.get(section__template=self.third.template, key=of.key)
+            for key, of in (("card", self.card), ("log", log))
+        }
+        portfolio = self.third.student("chidi", "Chidi", "Okonkwo")
+        builders.fill(portfolio, own["card"])
+        student = portfolio.enrolment.person
+        self.ok(student, "POST", f"/portfolios/{portfolio.pk}/pockets/{own['log'].pk}/rows", {"values": {"a": "wet"}})
+        # In the meantime the template's author makes something else of both.
+        Pocket.objects.filter(pk=log.pk).update(log={"columns": [{**columns[0], "type": "number"}]})
+        Pocket.objects.filter(pk=self.card.pk).update(
+            kind="log", log={"columns": columns}, artefacts=0, reflection_on_each=False
+        )
+        self.publish()
+        path = f"/groups/{self.third.group.pk}/template/news/bring"
+        for key in (self.card.key, log.key):
+            found = self.problem(422, self.third.lead, "POST", path, {"key": key})
+            self.assertTrue(found["fix"])
+        for one in own.values():
+            self.ok(student, "GET", f"/portfolios/{portfolio.pk}/pockets/{one.pk}")
+        self.assertEqual(list(differences()), [])
+
     def test_the_rest_can_be_left_until_the_next_version(self) -> None:
         self.change(self.card, artefacts=3)
         self.publish()
@@ -179,7 +209,7 @@ class CarryingOver(GalleryCase):
         self.card.opens = date(2026, 9, 14)
         self.card.save()
         done = self.ok(self.forge.lead, "POST", self.path, {"source": self.plot.group.pk, "handins": True})
-        self.assertEqual(done, {"pockets": 2, "handins": 1})
+        self.assertEqual((done["pockets"], done["handins"], len(done["sections"])), (2, 1, 1))
         made = HandIn.objects.get(group=self.forge.group)
         # The autumn term begins on Wed 9 Sep 2026 (week 1); 14 Sep is in week 2, 9 Oct in week 5.
         self.assertEqual((made.opens, made.due_day), (date(2027, 1, 11), date(2027, 2, 5)))

@@ -35,7 +35,9 @@ FILES = (
 )
 
 
-class Junk(ApiCase):
+class Documented(ApiCase):
+    """The things of one class, with our OpenAPI document and the ids by the names of its parameters."""
+
     @classmethod
     def setUpTestData(cls) -> None:
         cls.own = things("8 Plot", "own")
@@ -70,18 +72,23 @@ class Junk(ApiCase):
             "adjustment_id": own.adjustment.pk,
             "person_id": own.of.lead.pk,
             "change_id": own.change,
+            "taken_away_id": own.taken,
             "row_id": own.row.pk,
             "drop_id": own.drop.pk,
+            "mail_id": own.mail.pk,
             "file_id": own.given.pk,
             "page_id": own.loose.pk,
             "size": "small",
             "key": own.upload.key,
+            "request_id": own.asked.pk,
             "comment_id": own.comment.pk,
             "revision_id": own.revision.pk,
             "shown_id": own.shown.pk,
             "number": 1,
         }
 
+
+class Junk(Documented):
     def value(self, schema: dict[str, Any]) -> Any:
         """A value of the kind a field takes, or (one time in three) one that has no business there."""
         if self.dealer.random() < 0.33:

@@ -218,7 +218,7 @@ class HandingIn(LogCase):
         self.assertEqual((mine["met"], mine["wanted"], mine["wanted_whole"]), (1, 8, 14))
 
 
-class Laying(TemplateCase):
+class LaidOut(TemplateCase):
     def test_a_log_is_laid_out_changed_and_never_loses_a_row(self) -> None:
         body = {"title": "Crop log", "kind": "log", "rows": 2, "log": LOG}
         made = self.lead("POST", f"/sections/{self.plot.section.pk}/pockets", body)

@@ -9,7 +9,8 @@ from datetime import timedelta
 
 from coatpeg.core.policy import Role
 from coatpeg.events.models import Event
-from coatpeg.portfolios.looks import ONE_LOOK
+from coatpeg.handins.student.shapes import PortfolioShape
+from coatpeg.portfolios.looking.looks import ONE_LOOK
 from coatpeg.portfolios.models import Artefact, Look, StandingHold
 from tests import builders
 from tests.api.case import ApiCase
@@ -118,6 +119,11 @@ class Looking(LookCase):
 
 
 class MyPockets(LookCase):
+    def test_the_answer_has_its_shape(self) -> None:
+        builders.fill(self.portfolio, self.pocket)
+        for person in (self.thandi, self.lead):
+            PortfolioShape.model_validate(self.ok(person, "get", self.book), extra="forbid")
+
     def test_as_many_queries_for_forty_artefacts_as_for_one(self) -> None:
         client = self.client_of(self.thandi)
         builders.fill(self.portfolio, self.pocket)
@@ -130,45 +136,6 @@ class MyPockets(LookCase):
         for path, number in ((self.book, 13), (self.opened, 18)):
             with self.assertNumQueries(number):
                 client.get(f"/api{path}")
-
-
-class News(LookCase):
-    def test_what_is_new_newest_first_and_seen_once(self) -> None:
-        handin = self.of.handin(self.pocket)
-        builders.fill(self.portfolio, self.pocket)
-        done = builders.hand_in(self.portfolio, handin)
-        builders.mark(self.lead, done, NOW + timedelta(minutes=5), accept=False)
-        made = self.ok(self.lead, "post", f"{self.book}/comments", {"text": "Well begun.", "pocket": self.pocket.pk})
-        found = self.ok(self.thandi, "get", f"{self.book}/news")
-        self.assertEqual([one["what"] for one in found["lines"]], ["commented", "sent_back", "handin_set"])
-        self.assertEqual(
-            (found["unseen"], found["lines"][1]["title"], found["lines"][1]["pocket"]),
-            (3, "Recipe card", self.pocket.pk),
-        )
-        self.ok(self.thandi, "post", f"{self.book}/news/seen", {"number": found["lines"][0]["number"]})
-        self.ok(self.thandi, "post", f"{self.book}/news/seen", {"number": 1})
-        self.assertEqual(self.ok(self.thandi, "get", f"{self.book}/news")["unseen"], 0)
-        self.ok(self.lead, "delete", f"/comments/{made['id']}")
-        self.assertEqual(
-            [one["what"] for one in self.ok(self.thandi, "get", f"{self.book}/news")["lines"]],
-            ["sent_back", "handin_set"],
-        )
-
-    def test_nothing_of_others_nothing_that_opens_later_nothing_old(self) -> None:
-        sam = self.of.student("sam", "Sam", "Reyes", period="P3")
-        other = self.of.handin(self.pocket, title="Only P3", periods=("P3",))
-        self.of.handin(self.of.pocket("Menu"), title="Later", opens=builders.TODAY + timedelta(days=2))
-        builders.fill(sam, self.pocket)
-        builders.mark(self.lead, builders.hand_in(sam, other))
-        self.assertEqual(self.ok(self.thandi, "get", f"{self.book}/news")["lines"], [])
-        with self.at(NOW + timedelta(days=31)):
-            told = self.ok(sam.enrolment.person, "get", f"/portfolios/{sam.pk}/news")["lines"]
-            self.assertEqual(told, [])
-
-    def test_a_number_beyond_the_newest_hides_nothing_to_come(self) -> None:
-        self.ok(self.thandi, "post", f"{self.book}/news/seen", {"number": 10**9})
-        self.ok(self.lead, "post", f"{self.book}/comments", {"text": "Well begun.", "pocket": self.pocket.pk})
-        self.assertEqual(self.ok(self.thandi, "get", f"{self.book}/news")["unseen"], 1)
 
 
 class ShowPages(LookCase):
@@ -249,14 +216,27 @@ class Reading(LookCase):
         usual = self.ok(self.thandi, "get", "/session")["person"]["reading"]
         self.assertEqual(
             usual,
-            {"face": "hyperlegible", "size": 100, "spacing": "usual", "tint": "none", "ruler": False, "pace": 100},
+            {
+                "face": "hyperlegible",
+                "size": 100,
+                "spacing": "usual",
+                "theme": "system",
+                "tint": "none",
+                "ruler": False,
+                "keys": True,
+                "pace": 100,
+            },
         )
-        wanted = {"face": "lexend", "size": 130, "spacing": "wide", "tint": "cream", "ruler": True, "pace": 80}
+        older = {"face": "lexend", "size": 130, "spacing": "wide", "tint": "cream", "ruler": True, "pace": 80}
+        wanted = {**older, "theme": "dark", "keys": False}
         self.ok(self.thandi, "put", "/reading", wanted)
+        self.assertEqual(self.ok(self.thandi, "get", "/session")["person"]["reading"], wanted)
+        # A page of an earlier version does not know of themes: what it does not name stays.
+        self.ok(self.thandi, "put", "/reading", older)
         self.assertEqual(self.ok(self.thandi, "get", "/session")["person"]["reading"], wanted)
         self.assertEqual(self.ok(self.lead, "get", "/session")["person"]["reading"], usual)
 
     def test_no_choice_that_there_is_not(self) -> None:
         wanted = {"face": "lexend", "size": 130, "spacing": "wide", "tint": "cream", "ruler": True, "pace": 80}
-        for change in ({"size": 131}, {"face": "comic"}, {"ruler": "yes please"}, {"tint": None}):
+        for change in ({"size": 131}, {"face": "comic"}, {"ruler": "yes please"}, {"tint": None}, {"theme": "violet"}):
             self.assertEqual(self.call(self.thandi, "put", "/reading", {**wanted, **change}).status_code, 422)

@@ -1,6 +1,7 @@
 """The start command's parts, and the demo's world."""
 
 import os
+import socket
 import subprocess
 import sys
 import tempfile
@@ -8,15 +9,18 @@ import time
 from collections import Counter
 from datetime import UTC, datetime
 from pathlib import Path
+from types import SimpleNamespace
+from unittest import mock
 
 from django.test import SimpleTestCase, TestCase
 
-from coatpeg.handins.board import board
+from coatpeg.handins.board.pegs import board
 from coatpeg.people.models import Enrolment, Person, TeachingGroup
 from coatpeg.portfolios.models import StandingHold
 from coatpeg.web.recheck import differences
 from demo import world
 from operations import processes
+from operations.serving import Running, listen
 from operations.testing import counts
 
 HOME = Path(__file__).resolve().parents[2]
@@ -56,8 +60,32 @@ class Processes(SimpleTestCase):
         parent.stdout.close()
         self.assertTrue(processes.wait_until(lambda: not _alive(pid), 5))
 
-    def test_ports(self) -> None:
-        self.assertTrue(processes.is_free(processes.free_port()))
+    def test_what_a_killed_run_left_half_made_is_gone_and_uploads_are_kept(self) -> None:
+        with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {"COATPEG_VAR": folder}):
+            incoming = Path(folder) / "incoming"
+            (incoming / "parts").mkdir(parents=True)
+            (incoming / "parts" / "half").write_bytes(b"on its way")
+            (incoming / "weasyprint-x").mkdir()
+            (incoming / "weasyprint-x" / "font").write_bytes(b"x")
+            (incoming / "tmpabc.jpg").write_bytes(b"x")
+            Running(HOME).prepare_folders()
+            self.assertEqual([str(one.relative_to(incoming)) for one in incoming.rglob("*")], ["parts", "parts/half"])
+
+    def test_a_free_port_is_one_that_no_outgoing_connection_is_given(self) -> None:
+        first = int(Path("/proc/sys/net/ipv4/ip_local_port_range").read_text().split()[0])
+        for _ in range(20):
+            port = processes.free_port()
+            self.assertTrue(processes.is_free(port))
+            self.assertLess(port, first)
+
+    def test_a_port_taken_in_the_meantime_is_told_in_words(self) -> None:
+        with tempfile.TemporaryDirectory() as folder, socket.socket() as other:
+            other.bind(("127.0.0.1", 0))
+            other.listen()
+            port = other.getsockname()[1]
+            running = SimpleNamespace(var=Path(folder))
+            with self.assertRaisesRegex(SystemExit, f"Port {port} is in use. Give another one"):
+                listen(running, port)  # type: ignore[arg-type]  # the folder is all it looks at
 
     def test_the_count_of_tests_is_read_from_the_runner(self) -> None:
         cases = {

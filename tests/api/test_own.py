@@ -5,7 +5,7 @@ from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from coatpeg.core.texts import LONGEST_TEXT
+from coatpeg.core.portfolios.texts import LONGEST_TEXT
 from coatpeg.portfolios.models import LoosePage
 from coatpeg.web.recheck import differences
 from tests import builders

@@ -6,8 +6,7 @@ from typing import Any
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from coatpeg.core.policy import Role
-from coatpeg.outlines.models import Pocket
-from coatpeg.portfolios.models import PocketFile
+from coatpeg.outlines.models import Pocket, PocketFile
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.test_template import TemplateCase

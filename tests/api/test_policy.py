@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import timedelta
 from typing import Any
 
 from django.core.files.base import ContentFile
@@ -14,27 +15,32 @@ from django.http import HttpResponse
 from django.test import Client
 
 from coatpeg.core.policy import Action, Relation, Role, decide
-from coatpeg.handins import templates
+from coatpeg.files import keeping, uploads
+from coatpeg.files.models import Upload
 from coatpeg.handins.models import HandIn, Submission
-from coatpeg.outlines.models import GalleryTemplate, Pocket, Section
-from coatpeg.people.models import Adjustment, Person, RosterDrop
-from coatpeg.portfolios import comments, enrolling, files, logs, own, show, uploads, written
+from coatpeg.notices.models import Mail
+from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
+from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup
+from coatpeg.portfolios.evidence import text_artefacts
+from coatpeg.portfolios.logs import rows
+from coatpeg.portfolios.looking import comments
 from coatpeg.portfolios.models import (
     Artefact,
     Comment,
     Evidence,
     LogRow,
     LoosePage,
-    PocketFile,
     Portfolio,
     ShownArtefact,
     TextRevision,
-    Upload,
 )
+from coatpeg.portfolios.own import pages, show
+from coatpeg.setup.roster import enrolling
+from coatpeg.setup.template import changing, undoing
 from coatpeg.web.api import api
 from tests import builders, recordings
 from tests.api.case import ApiCase
-from tests.builders import NOW, Class, klass
+from tests.builders import NOW, TODAY, Class, klass
 
 
 @dataclass
@@ -56,6 +62,8 @@ class Things:
     row: LogRow
     drop: RosterDrop
     given: PocketFile
+    taken: int
+    """A section that was taken away."""
     loose: LoosePage
     upload: Upload
     recording: Artefact
@@ -63,6 +71,12 @@ class Things:
     revision: TextRevision
     comment: Comment
     shown: ShownArtefact
+    mail: Mail
+    helper: Person
+    asked: JoinRequest
+    """By this class, for somebody of another one."""
+    asked_for: JoinRequest
+    """By another class, for this one's student."""
 
 
 def things(name: str, prefix: str) -> Things:
@@ -96,30 +110,43 @@ def things(name: str, prefix: str) -> Things:
         builders.adjust(portfolio, 1),
         change or 0,
         log,
-        logs.add_row(portfolio.enrolment.person, portfolio.pk, log.pk, {"a": "dry"}, NOW),
+        rows.add_row(portfolio.enrolment.person, portfolio.pk, log.pk, {"a": "dry"}, NOW),
         RosterDrop.objects.create(
             group=of.group, name="list.csv", at=NOW, table={"heading": [], "rows": [["Dube"]], "columns": ["name"]}
         ),
-        templates.add_file(of.lead, of.group.pk, plan.pk, ContentFile(builders.jpeg()), "plan.jpg", "directions", NOW),
-        own.add_page(portfolio.enrolment.person, portfolio.pk, "Ideas", NOW),
-        uploads.begin(portfolio.enrolment.person, uploads.Wish(portfolio.pk, plan.pk, "plan.pdf", 5), NOW),
+        changing.add_file(of.lead, of.group.pk, plan.pk, ContentFile(builders.jpeg()), "plan.jpg", "directions", NOW),
+        undoing.remove_section(of.lead, of.group.pk, changing.add_section(of.lead, of.group.pk, "Spring", NOW), NOW),
+        pages.add_page(portfolio.enrolment.person, portfolio.pk, "Ideas", NOW),
+        uploads.begin(portfolio.enrolment.person, builders.wish(portfolio, plan, "plan.pdf", 5), NOW),
         recording(portfolio),
         text_of(portfolio, plan),
         evidence.revisions.get(),
         comments.leave(of.lead, portfolio.pk, "Well begun.", NOW, evidence=evidence.pk),
         shown(portfolio, evidence, of),
+        Mail.objects.create(
+            person_id=of.lead.pk, address="a@example.org", subject="x", message_id=name, state="sent", at=NOW
+        ),
+        of.staff(f"{prefix}helper", Role.OBSERVER),
+        request(of, builders.person(f"{prefix}wanted"), of.lead),
+        request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
+    )
+
+
+def request(into: Class, student: Person, by: Person) -> JoinRequest:
+    return JoinRequest.objects.create(
+        group=into.group, student=student, asked_by=by, asked_at=NOW, lapses=TODAY, entry={"family": "Reyes"}
     )
 
 
 def recording(portfolio: Portfolio) -> Artefact:
-    kept = files.keep(ContentFile(recordings.sound()), "said.wav")
+    kept = keeping.keep(ContentFile(recordings.sound()), "said.wav")
     return Artefact.objects.create(
         portfolio=portfolio, kind=kept.kind, title="said.wav", stored=kept.stored, came_sha256="", made_at=NOW
     )
 
 
 def text_of(portfolio: Portfolio, pocket: Pocket) -> Artefact:
-    made = written.add_text(portfolio.enrolment.person, portfolio.pk, pocket.pk, "Notes", NOW).artefact
+    made = text_artefacts.add_text(portfolio.enrolment.person, portfolio.pk, pocket.pk, "Notes", NOW).artefact
     assert made
     return made
 
@@ -205,6 +232,11 @@ CALENDAR = {
 LIST = {"rows": [["Okonkwo", "Chidi"]], "columns": ["family", "given"]}
 
 
+def apply_list(client: Client, t: Things) -> HttpResponse:
+    seen = send("post", GROUP + "/roster/preview", lambda t: LIST)(client, t)
+    return send("post", GROUP + "/roster", lambda t: {**LIST, "seen": seen.json().get("seen", "")})(client, t)
+
+
 def shipped() -> int:
     return GalleryTemplate.objects.filter(author=None).values_list("pk", flat=True)[0]
 
@@ -230,6 +262,11 @@ CALLS: dict[str, Call] = {
     "revoke_feed": send("delete", "/api/feed"),
     "sign_out": send("delete", "/api/session"),
     "follow_changes": get(GROUP + "/changes"),
+    "see_notices": get("/api/notices"),
+    "notices_seen": send("post", "/api/notices/seen", lambda t: {"id": 1}),
+    "choose_mail": send("put", "/api/notices/mail", lambda t: {"how": "daily"}),
+    "see_mails": get("/api/mails"),
+    "read_mail": get("/api/mails/{t.mail.pk}"),
     "see_pegs": get(GROUP + "/pegs"),
     "see_cell": get(GROUP + "/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}"),
     "set_excused": send(
@@ -238,6 +275,17 @@ CALLS: dict[str, Call] = {
     "see_handins": get(GROUP + "/handins"),
     "preview_handin": send("post", GROUP + "/handins/preview", plan),
     "set_handin": send("post", GROUP + "/handins", plan),
+    "take_back_handin": send("delete", GROUP + "/handins/{t.handin.pk}"),
+    "see_own_requests": get(GROUP + "/roster/requests"),
+    "withdraw_request": send("delete", GROUP + "/roster/requests/{t.asked.pk}"),
+    "see_join_requests": get("/api/join-requests"),
+    "settle_join_request": send("post", "/api/join-requests/{t.asked_for.pk}", lambda t: {"confirm": True}),
+    "find_students": get("/api/accounts/students?text=thandi"),
+    "give_password": send("post", STUDENT + "/password"),
+    "change_password": send(
+        "put", "/api/session/password", lambda t: {"current": builders.PASSWORD, "new": "Another good one"}
+    ),
+    "sign_out_everywhere": send("post", "/api/session/everywhere"),
     "see_calendar": get("/api/calendar"),
     "read_calendar_file": calendar_file,
     "preview_calendar": send("post", "/api/calendar/preview", lambda t: CALENDAR),
@@ -251,13 +299,13 @@ CALLS: dict[str, Call] = {
     "new_password": send("post", "/api/accounts/{t.of.lead.pk}/password"),
     "see_staff": get(GROUP + "/staff"),
     "find_staff": get(GROUP + "/staff/find?text=sam"),
-    "set_role": send("put", GROUP + "/staff/{t.of.lead.pk}", lambda t: {"role": "lead"}),
+    "set_role": send("put", GROUP + "/staff/{t.helper.pk}", lambda t: {"role": "marker"}),
     "see_roster": get(GROUP + "/roster"),
     "read_pasted_list": send("post", GROUP + "/roster/read", lambda t: {"text": "Dube, Thandi"}),
     "read_list_file": list_file,
     "preview_list": send("post", GROUP + "/roster/preview", lambda t: LIST),
     "rejected_lines": send("post", GROUP + "/roster/rejected", lambda t: LIST),
-    "apply_list": send("post", GROUP + "/roster", lambda t: LIST),
+    "apply_list": apply_list,
     "see_drops": get(GROUP + "/roster/drops"),
     "open_drop": get(GROUP + "/roster/drops/{t.drop.pk}"),
     "put_aside": send("delete", GROUP + "/roster/drops/{t.drop.pk}"),
@@ -269,6 +317,7 @@ CALLS: dict[str, Call] = {
     ),
     "see_asked": get(GROUP + "/students/{t.portfolio.enrolment_id}/asked"),
     "mark_left": send("post", GROUP + "/roster/leave", lambda t: {"students": [t.portfolio.enrolment_id]}),
+    "see_list_changes": get(GROUP + "/roster/changes"),
     "undo_list": send("post", GROUP + "/roster/changes/{t.change}/undo"),
     "print_cards": send("post", GROUP + "/cards", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "void_cards": send("post", GROUP + "/cards/void", lambda t: {"students": [t.portfolio.enrolment_id]}),
@@ -287,6 +336,7 @@ CALLS: dict[str, Call] = {
     "carry_over": send("post", GROUP + "/template/carry-over", lambda t: {"source": t.of.group.pk}),
     "bring_in": send("post", GROUP + "/template/news/bring", lambda t: {"key": "nothing"}),
     "look_through": send("post", GROUP + "/template/news/seen"),
+    "undo_brought": send("post", GROUP + "/template/brought/undo", lambda t: {"sections": [1]}),
     "add_section": send("post", GROUP + "/template/sections", lambda t: {"title": "The shed"}),
     "preview_units": send("post", UNITS + "/preview", lambda t: {"units": [{"key": "a", "title": "Soil"}]}),
     "set_units": send("put", UNITS, lambda t: {"units": [{"key": "a", "title": "Soil"}], "version": 1}),
@@ -299,6 +349,7 @@ CALLS: dict[str, Call] = {
     "move_pocket": send("post", LAID + "/move", lambda t: {"section": t.of.section.pk}),
     "retire_pocket": send("put", LAID + "/retired", lambda t: {"retired": True}),
     "remove_pocket": send("delete", "/api/groups/{t.of.group.pk}/template/pockets/{t.page.pk}"),
+    "restore_taken_away": send("post", GROUP + "/template/taken-away/{t.taken}/restore"),
     "see_caseload": get(GROUP + "/caseload"),
     "see_adjustments": get(STUDENT + "/adjustments"),
     "agree_adjustment": send("post", STUDENT + "/adjustments", lambda t: AGREED),
@@ -379,8 +430,6 @@ CALLS: dict[str, Call] = {
     "see_show_pages": get(GROUP + "/shows"),
     "read_shown": get("/api/shown/{t.shown.pk}/file"),
     "read_shown_thumbnail": get("/api/shown/{t.shown.pk}/thumbnails/small"),
-    "see_news": get(BOOK + "/news"),
-    "news_seen": send("post", BOOK + "/news/seen", lambda t: {"number": 1}),
     "see_portfolios": get(GROUP + "/portfolios"),
     "see_pocket_of_class": get(GROUP + "/pockets/{t.pocket.pk}"),
     "set_reading": send("put", "/api/reading", lambda t: READING),
@@ -389,6 +438,8 @@ CALLS: dict[str, Call] = {
 }
 OPEN_TO_ALL = {"see_session", "sign_in", "sign_in_by_card"}
 NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out", "see_feed", "make_feed", "revoke_feed", "set_reading", "upload_options"}
+NEEDS_NO_OBJECT |= {"see_notices", "notices_seen", "choose_mail", "see_join_requests"}
+NEEDS_NO_OBJECT |= {"change_password", "sign_out_everywhere"}
 OF_WHOEVER_BEGAN = {"upload_offset", "append_upload", "end_upload", "settle_upload"}
 """An upload is known to nobody but the student who began it."""
 OF_SCHOOL = {
@@ -402,7 +453,12 @@ OF_SCHOOL = {
     "add_account",
     "set_active",
     "new_password",
+    "find_students",
+    "see_mails",
+    "read_mail",
 }
+OF_ADMINISTRATOR_TOO = {"settle_join_request", "give_password"}
+"""What belongs to a student as a person of the school: an administrator's too."""
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
 ALLOWED_BUT = {
     "reopen": {409},
@@ -412,6 +468,7 @@ ALLOWED_BUT = {
     "see_caseload": {404},
     "withdraw_template": {404},
     "carry_over": {422},
+    "undo_brought": {409},
     "bring_in": {404},
     "settle_upload": {404},
     "view_document": {404},
@@ -444,10 +501,10 @@ class PolicyMatrix(ApiCase):
             Role.STUDENT: cls.own.portfolio.enrolment.person,
         }
         cls.classmate = cls.own.of.student("classmate", "Josh", "Ellery").enrolment.person
-        caseload = klass("Caseload", "coordinator", "caseload")
+        cls.caseload = caseload = klass("Caseload", "coordinator", "caseload")
         cls.coordinator = caseload.lead
         caseload_student = cls.own.portfolio.enrolment.person
-        builders.Enrolment.objects.create(
+        Enrolment.objects.create(
             group=caseload.group, person=caseload_student, first=caseload.group.first, picture="leaf"
         )
 
@@ -481,13 +538,69 @@ class PolicyMatrix(ApiCase):
                 standing = [] if role is Role.ADMINISTRATOR else [(role, Relation.CLASS)]
                 if role is Role.STUDENT and about_a_student(operation):
                     standing = [(role, Relation.OWN)]
-                if operation in OF_SCHOOL:
+                if operation in OF_SCHOOL or (operation in OF_ADMINISTRATOR_TOO and role is Role.ADMINISTRATOR):
                     standing = [(role, Relation.SCHOOL)]
+                elif operation == "settle_join_request" and role is not Role.LEAD:
+                    standing = []
                 with self.subTest(f"{operation} {role} own"):
                     self.check(operation, action, person, standing, self.own)
                 with self.subTest(f"{operation} {role} foreign"):
                     # There is one school: what belongs to it is nobody's foreign object.
-                    self.check(operation, action, person, standing if operation in OF_SCHOOL else [], self.other)
+                    everywhere = operation in OF_SCHOOL or (Role.ADMINISTRATOR, Relation.SCHOOL) in standing
+                    self.check(operation, action, person, standing if everywhere else [], self.other)
+
+    def test_whoever_left_reads_what_is_theirs_and_changes_nothing(self) -> None:
+        Enrolment.objects.filter(pk=self.own.portfolio.enrolment_id).update(last=TODAY - timedelta(days=1))
+        self.standing_of_student(Role.LEAVER)
+
+    def test_when_the_class_is_over_whoever_left_is_a_stranger_and_the_others_go_on_for_a_while(self) -> None:
+        self.ended(days=1)
+        self.standing_of_student(Role.STUDENT)
+        Enrolment.objects.filter(pk=self.own.portfolio.enrolment_id).update(last=TODAY - timedelta(days=9))
+        self.standing_of_student(None)
+
+    def test_long_after_a_class_its_lead_and_its_students_read_it_and_other_staff_are_strangers(self) -> None:
+        self.ended(days=61)
+        self.standing_of_student(Role.LEAVER)
+        as_student = {"give_password", "settle_join_request"}
+        for operation, action in operations().items():
+            if operation in NEEDS_NO_OBJECT | OF_SCHOOL | as_student:
+                continue
+            with self.subTest(f"{operation} lead"):
+                self.check(operation, action, self.people[Role.LEAD], [(Role.OBSERVER, Relation.CLASS)], self.own)
+            for role in (Role.CO_TEACHER, Role.MARKER, Role.OBSERVER):
+                with self.subTest(f"{operation} {role}"):
+                    self.check(operation, action, self.people[role], [], self.own)
+
+    def test_a_caseloads_view_ends_with_the_students_time_in_it_and_with_the_caseload(self) -> None:
+        mine = Enrolment.objects.filter(group=self.caseload.group)
+        yesterday = TODAY - timedelta(days=1)
+        for over in (
+            lambda: mine.update(last=yesterday),
+            lambda: TeachingGroup.objects.filter(pk=self.caseload.group.pk).update(last=yesterday),
+        ):
+            for operation in ("see_portfolio", "see_submission", "read_file", "comment", "see_adjustments"):
+                with self.subTest(operation), transaction.atomic():
+                    self.assertLess(self.answer(self.coordinator, operation, self.own), 300)
+                    over()
+                    self.assertEqual(self.answer(self.coordinator, operation, self.own), 404)
+                    transaction.set_rollback(True)
+
+    def ended(self, days: int) -> None:
+        """The class was over so many days ago."""
+        TeachingGroup.objects.filter(pk=self.own.of.group.pk).update(last=TODAY - timedelta(days=days))
+
+    def standing_of_student(self, role: Role | None) -> None:
+        """Every operation by the student of the class, as what they are there now."""
+        # Of what was agreed for a student, and of what is theirs on a show page, another class can be the way.
+        elsewhere = {"settle_join_request", "change_adjustment", "remove_adjustment", "read_shown"}
+        elsewhere |= {"read_shown_thumbnail"}
+        for operation, action in operations().items():
+            if operation not in NEEDS_NO_OBJECT | OF_SCHOOL | OF_WHOEVER_BEGAN | elsewhere:
+                relation = Relation.OWN if about_a_student(operation) else Relation.CLASS
+                with self.subTest(f"{operation} {role}"):
+                    standing = [(role, relation)] if role else []
+                    self.check(operation, action, self.people[Role.STUDENT], standing, self.own)
 
     def test_a_classmate_is_a_stranger_to_another_students_work(self) -> None:
         for operation, action in operations().items():
@@ -529,12 +642,13 @@ def about_a_student(operation: str) -> bool:
         "print_cards",
     }
     of_class |= {"void_cards", "see_gallery_state", "publish_template", "withdraw_template", "adopt_template"}
-    of_class |= {"carry_over", "bring_in", "look_through"}
+    of_class |= {"carry_over", "bring_in", "look_through", "undo_brought", "restore_taken_away", "take_back_handin"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
     of_class |= {"preview_units", "set_units", "see_drops", "open_drop", "put_aside", "set_by_itself"}
+    of_class |= {"see_own_requests", "withdraw_request", "see_list_changes"}
     of_class |= {"place_students", "see_asked", "see_portfolios", "see_pocket_of_class"}
     of_class |= {"see_show_pages", "read_shown", "read_shown_thumbnail"}
     of_class |= {"add_pocket_file", "remove_pocket_file", "restore_pocket_file"}
     of_class |= {"read_pocket_file", "read_pocket_thumbnail"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
-    return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL
+    return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL | OF_ADMINISTRATOR_TOO

@@ -11,12 +11,12 @@ from django.db import IntegrityError, OperationalError, connection, transaction
 from django.test import Client, TransactionTestCase
 
 from coatpeg.core.errors import CoatPegError, Stale
-from coatpeg.core.snapshots import text_digest
+from coatpeg.core.handins.snapshots import text_digest
 from coatpeg.events.changes import changes_after
 from coatpeg.events.models import Event, GroupSequence
 from coatpeg.events.recording import deed, next_numbers
 from coatpeg.handins.models import Outcome, Submission
-from coatpeg.portfolios import commands
+from coatpeg.portfolios.evidence import commands
 from coatpeg.portfolios.models import Evidence
 from coatpeg.web.recheck import differences
 from tests import builders
@@ -49,6 +49,29 @@ def at_once(*jobs: Callable[[], Any]) -> list[Any]:
     return results
 
 
+class Rechecking(TransactionTestCase):
+    """What is kept is compared as it stood at one moment, while others go on working."""
+
+    def test_what_is_written_meanwhile_is_no_difference(self) -> None:
+        plot = klass()
+        one, other = plot.student(), plot.student("wren", "Wren")
+        card = plot.pocket()
+        handin = plot.handin(card)
+        builders.fill(one, card)
+        builders.fill(other, card)
+        builders.hand_in(one, handin)
+        written: list[Any] = []
+
+        def meanwhile(execute: Callable[..., Any], sql: str, *rest: Any) -> Any:
+            if "COUNT" in sql and "events_event" in sql:
+                written.extend(at_once(lambda: builders.hand_in(other, handin).pk))
+            return execute(sql, *rest)
+
+        with connection.execute_wrapper(meanwhile):
+            found = list(differences())
+        self.assertEqual((found, written), ([], [Submission.objects.last().pk]))  # type: ignore[union-attr]
+
+
 class Follower:
     """Asks "after n" as a browser does and remembers every event it was told of."""
 
@@ -58,7 +81,7 @@ class Follower:
 
     def ask(self) -> None:
         found = changes_after(GROUP, self.cursor)
-        self.seen |= {change.number for change in found.changes}
+        self.seen |= {touch.number for touch in found.touches}
         self.cursor = found.cursor
 
 
@@ -78,10 +101,10 @@ class ChangesInCommitOrder(TransactionTestCase):
                     number = self.take_early()
                     begun.set()
                     quick_done.wait(PATIENCE)
-                    Event.objects.create(group_id=GROUP, number=number, verb="slow", at=NOW)
+                    Event.objects.create(group_id=GROUP, number=number, verb="handed_in", at=NOW)
             else:
                 with deed(None, NOW) as doing:
-                    doing.record("slow", GROUP)
+                    doing.record("handed_in", GROUP)
                     begun.set()
                     quick_done.wait(PATIENCE)
 
@@ -90,7 +113,7 @@ class ChangesInCommitOrder(TransactionTestCase):
         def quick() -> None:
             begun.wait(PATIENCE)
             with deed(None, NOW) as doing:
-                doing.record("quick", GROUP)
+                doing.record("taken_back", GROUP)
             follower.ask()
             quick_done.set()
 
@@ -124,8 +147,8 @@ class ChangesInCommitOrder(TransactionTestCase):
         def write() -> None:
             for _ in range(15):
                 with deed(None, NOW) as doing:
-                    doing.record("one", GROUP)
-                    doing.record("two", GROUP)
+                    doing.record("accepted", GROUP)
+                    doing.record("reopened", GROUP)
 
         follower = Follower()
 
@@ -139,9 +162,14 @@ class ChangesInCommitOrder(TransactionTestCase):
 
     def test_a_deed_that_fails_leaves_no_event(self) -> None:
         with self.assertRaises(ZeroDivisionError), deed(None, NOW) as doing:
-            doing.record("never", GROUP)
+            doing.record("excused", GROUP)
             raise ZeroDivisionError
         self.assertEqual((Event.objects.count(), GroupSequence.objects.get().last), (0, 0))
+
+    def test_the_first_events_of_a_group_wait_for_each_other_in_no_ring(self) -> None:
+        for group in range(100, 130):
+            jobs = [lambda group=group: transaction.atomic(next_numbers)(group, 1)] * 6
+            self.assertEqual(sorted(at_once(*jobs), key=str), [1, 2, 3, 4, 5, 6])
 
 
 class Races(TransactionTestCase):

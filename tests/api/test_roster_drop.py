@@ -10,7 +10,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from coatpeg.core.policy import Role
 from coatpeg.people.models import Enrolment, RosterDrop, StaffRole
-from coatpeg.portfolios import roster_drop
+from coatpeg.setup.roster import roster_folder
 from tests.api.case import ApiCase
 from tests.builders import NOW, klass
 from tests.reference.test_oneroster import packed
@@ -32,8 +32,8 @@ class DropCase(ApiCase):
         path.write_bytes(data.encode() if isinstance(data, str) else data)
         os.utime(path, (NOW.timestamp() - age,) * 2)
 
-    def look(self) -> roster_drop.PickedUp:
-        return roster_drop.pick_up(self.folder, NOW)
+    def look(self) -> roster_folder.PickedUp:
+        return roster_folder.pick_up(self.folder, NOW)
 
     def lead(self, method: str, path: str, body: Any = None) -> Any:
         return self.ok(self.plot.lead, method, self.path + path, body)
@@ -52,7 +52,7 @@ class PickingUp(DropCase):
         body = {"rows": table["rows"], "columns": table["columns"], "drop": drop["id"]}
         preview = self.lead("POST", "/preview", {"rows": table["rows"], "columns": table["columns"]})
         self.assertEqual([line["verdict"] for line in preview["lines"]], ["new", "new"])
-        self.lead("POST", "", body)
+        self.apply_list(self.plot.lead, self.path, body)
         (done,) = self.lead("GET", "/drops")["drops"]
         self.assertEqual(done["state"], "applied")
         self.assertEqual(RosterDrop.objects.get().table, {}, "names are not kept twice")
@@ -114,7 +114,7 @@ class PickingUp(DropCase):
         klass("7 Bench", "bench")
         self.assertIn("7 Bench.csv", self.look().taken)
         self.assertFalse((self.folder / "7 Bench.csv.not-taken.txt").exists())
-        self.assertEqual(roster_drop.pick_up(self.folder / "nowhere", NOW), roster_drop.PickedUp())
+        self.assertEqual(roster_folder.pick_up(self.folder / "nowhere", NOW), roster_folder.PickedUp())
 
     def test_a_class_that_is_over_takes_no_list(self) -> None:
         self.plot.group.last = NOW.date() - timedelta(days=1)

@@ -2,26 +2,32 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
 from django.test import TransactionTestCase
 
-from coatpeg.core.calendar import Term as CalendarTerm
-from coatpeg.core.calendar_plan import CalendarPlan
+from coatpeg.core.calendar.plan import CalendarPlan
+from coatpeg.core.calendar.school_days import Term as CalendarTerm
 from coatpeg.core.errors import CoatPegError, Refused, Stale
-from coatpeg.core.filling import PocketKind
-from coatpeg.core.outline_plan import PocketPlan
+from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.outlines.plan import PocketPlan
+from coatpeg.core.outlines.repeat import Unit
+from coatpeg.core.people.roster_table import Column
 from coatpeg.core.policy import Role
-from coatpeg.core.repeat import Unit
-from coatpeg.core.roster_table import Column
-from coatpeg.handins import calendars, galleries, repeats, templates
+from coatpeg.core.portfolios.log_columns import log_from_data
 from coatpeg.handins.models import Submission
 from coatpeg.outlines.models import GalleryVersion, Pocket
 from coatpeg.people import adjustments, cards, staffing
-from coatpeg.people.class_lists import ClassList
 from coatpeg.people.models import Adjustment, Enrolment, Person, SignInCard, StaffRole, Term
-from coatpeg.portfolios import enrolling
+from coatpeg.portfolios.logs import rows
 from coatpeg.portfolios.models import Portfolio
+from coatpeg.setup.calendar import changing
+from coatpeg.setup.roster import enrolling
+from coatpeg.setup.roster.class_lists import ClassList
+from coatpeg.setup.template import changing as templates
+from coatpeg.setup.template import galleries
+from coatpeg.setup.template import units as repeats
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.test_races import at_once
@@ -69,12 +75,13 @@ class Lists(RaceCase):
         made = Person.objects.filter(family_name="Dube").values_list("username", flat=True)
         self.assertEqual(set(made), {"thandi.dube", "thandi.dube2"})
 
-    def test_two_classes_at_once_share_the_one_student_of_a_number(self) -> None:
+    def test_two_classes_at_once_make_one_student_of_a_number_and_the_later_one_asks(self) -> None:
         forge = klass("9 Forge", "marsh")
         rows = ClassList((("Dube", "Thandi", "1"),), (Column.FAMILY, Column.GIVEN, Column.NUMBER))
         results = at_once(lambda: self.bring(rows), lambda: self.bring(rows, forge))
         self.assertFalse([one for one in results if isinstance(one, Exception)], results)
-        self.assertEqual((Person.objects.filter(number="1").count(), Enrolment.objects.count()), (1, 2))
+        self.assertEqual((Person.objects.filter(number="1").count(), Enrolment.objects.count()), (1, 1))
+        self.assertEqual(sorted(one.counts.get("asked", 0) for one in results), [0, 1])
 
     def test_undone_twice_at_once_is_undone_once(self) -> None:
         change = self.bring(names(("Dube", "Thandi"))).change_id or 0
@@ -84,6 +91,23 @@ class Lists(RaceCase):
         )
         self.only_one(results)
         self.assertFalse(Enrolment.objects.exists())
+
+    def test_other_columns_while_students_write_rows_leave_every_count_right(self) -> None:
+        column = {"key": "a", "title": "Weather", "type": "text", "required": True}
+        other = {"key": "b", "title": "Grams", "type": "number", "required": True}
+        log = self.plot.pocket("Log", "log", log={"columns": [column, other]}, rows=3)
+        students = [self.plot.student(f"s{number}", "Ada", f"Blom{number}") for number in range(4)]
+        for turn in range(3):
+            pocket = Pocket.objects.get(pk=log.pk)
+            needed = turn % 2 == 1
+            columns = log_from_data({"columns": [column, {**other, "required": needed}]})
+            plan = PocketPlan("Log", PocketKind.LOG, rows=3, log=columns)
+            of = (self.plot.lead, self.plot.group.pk, log.pk, plan, pocket.version, NOW)
+            change = partial(templates.change_pocket, *of)
+            write = [partial(rows.add_row, one.enrolment.person, one.pk, log.pk, {"a": "wet"}, NOW) for one in students]
+            results = at_once(change, *write)
+            self.assertFalse([one for one in results if isinstance(one, Exception)], results)
+            self.assertEqual(list(differences()), [])
 
     def test_undone_while_a_student_begins_to_work_loses_nothing(self) -> None:
         card = self.plot.pocket()
@@ -211,19 +235,19 @@ class People(RaceCase):
 
     def test_two_cards_made_at_once_leave_one_that_works(self) -> None:
         thandi = self.plot.student("thandi")
-        make = lambda by: cards.make(by, self.plot.group.pk, [thandi.enrolment_id], NOW)  # noqa: E731
+        make = lambda by: cards.make(by, self.plot.group.pk, [thandi.enrolment_id], NOW, lambda secrets: b"")  # noqa: E731
         results = at_once(lambda: make(self.plot.lead), lambda: make(self.co))
         self.assertFalse([one for one in results if isinstance(one, Exception)], results)
         self.assertEqual(SignInCard.objects.filter(voided_at=None).count(), 1)
 
     def test_the_calendar_changed_by_two_administrators(self) -> None:
         admins = [builders.person(name, administrator=True) for name in ("bright", "stone")]
-        key = calendars.calendar_data(admins[0])["key"]
+        key = changing.calendar_data(admins[0])["key"]
         terms = tuple(CalendarTerm(one.name, one.first, one.last) for one in Term.objects.all())
 
         def change(by: Person, days: frozenset[int]) -> Any:
             plan = CalendarPlan(terms, days, (), "Europe/London")
-            return calendars.change(by, plan, key, NOW)
+            return changing.change(by, plan, key, NOW)
 
         four, six = frozenset(range(4)), frozenset(range(6))
         self.only_one(at_once(lambda: change(admins[0], four), lambda: change(admins[1], six)), Stale)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import timedelta
 from typing import Any
 
-from coatpeg.core import texts as counting
-from coatpeg.portfolios import commands
+from coatpeg.core.portfolios import texts as counting
+from coatpeg.portfolios import writing
 from coatpeg.portfolios.models import Artefact, Evidence, TextRevision
 from tests import builders
 from tests.api.case import ApiCase
@@ -255,14 +255,14 @@ class TakenOut(TextCase):
             {(one["what"], one["title"], one["pocket"]) for one in lines},
             {("artefact", "card.jpg", "Recipe card"), ("row", "dry", "Log"), ("page", "Ideas", "")},
         )
-        late = NOW + commands.RESTORABLE + timedelta(seconds=1)
+        late = NOW + writing.RESTORABLE + timedelta(seconds=1)
         with self.at(late):
             self.assertEqual(self.ok(self.thandi, "get", f"{self.book}/taken-out"), [])
             for path in (f"/evidence/{evidence.pk}", f"/rows/{row}", f"/pages/{loose}"):
                 answer = self.call(self.thandi, "post", f"{path}/restore")
                 self.assertEqual(answer.status_code, 404)
                 self.assertIn("more than 30 days ago", answer.json()["title"])
-        with self.at(NOW + commands.RESTORABLE):
+        with self.at(NOW + writing.RESTORABLE):
             for path in (f"/evidence/{evidence.pk}", f"/rows/{row}", f"/pages/{loose}"):
                 self.ok(self.thandi, "post", f"{path}/restore")
 

@@ -47,7 +47,7 @@ class UnitCase(TemplateCase):
         return Pocket.objects.get(title=title)
 
 
-class Laying(UnitCase):
+class LaidOut(UnitCase):
     def test_students_see_the_units_and_never_the_pattern(self) -> None:
         self.assertEqual(self.mine(), [])
         self.units(SOIL, WATER)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import base64
+import tempfile
 import threading
 from datetime import timedelta
 from pathlib import Path
@@ -17,10 +18,13 @@ from django.http import HttpResponse
 from django.test import TransactionTestCase, override_settings
 
 from coatpeg.core.errors import Busy
+from coatpeg.files import keeping, uploads
+from coatpeg.files.models import Upload
+from coatpeg.files.storage import OwnedFile
+from coatpeg.notices.fanning import fan_out
+from coatpeg.notices.models import Notice
 from coatpeg.people.models import Person
-from coatpeg.portfolios import files, uploads
-from coatpeg.portfolios.models import Artefact, Evidence, PocketContent, Upload
-from coatpeg.portfolios.storage import OwnedFile
+from coatpeg.portfolios.models import Artefact, Evidence, PocketContent
 from tests import builders, recordings
 from tests.api.case import ApiCase
 from tests.builders import NOW, klass
@@ -40,7 +44,9 @@ class UploadCase(ApiCase):
         self.pocket = self.of.pocket()
         self.portfolio = self.of.student("thandi")
         self.thandi = self.portfolio.enrolment.person
-        self.addCleanup(lambda: [one.unlink() for one in uploads._folder().iterdir()])
+        folder = tempfile.TemporaryDirectory()  # of its own: other tests run beside these
+        self.addCleanup(folder.cleanup)
+        self.enterContext(self.settings(FILE_UPLOAD_TEMP_DIR=folder.name))
 
     def begin(self, size: int, name: str = "soil.pdf", person: Person | None = None, **more: object) -> HttpResponse:
         pairs = {"portfolio": self.portfolio.pk, "pocket": self.pocket.pk, "name": name, **more}
@@ -105,7 +111,7 @@ class Protocol(UploadCase):
         evidence = Evidence.objects.get()
         assert evidence.artefact
         assert evidence.artefact.stored
-        with files.opened(evidence.artefact.stored.sha256) as kept:
+        with keeping.opened(evidence.artefact.stored.sha256) as kept:
             self.assertEqual(kept.read(), PDF)
         self.assertEqual(evidence.artefact.title, "soil.pdf")
 
@@ -166,7 +172,7 @@ class Becoming(UploadCase):
 
     def test_settled_again_it_stays_one(self) -> None:
         begun = self.begin(len(PDF))
-        with mock.patch("coatpeg.portfolios.uploads._become"):  # the server ends just after the last byte
+        with mock.patch("coatpeg.files.uploads._become"):  # the server ends just after the last byte
             self.patch(begun["Location"], 0, PDF)
         self.assertFalse(Evidence.objects.exists())
         first = self.ok(self.thandi, "post", begun["Location"].removeprefix("/api") + "/settle")
@@ -177,7 +183,7 @@ class Becoming(UploadCase):
 
     def test_the_background_finishes_what_is_whole_and_forgets_what_is_old(self) -> None:
         begun = self.begin(len(PDF))
-        with mock.patch("coatpeg.portfolios.uploads._become"):
+        with mock.patch("coatpeg.files.uploads._become"):
             self.patch(begun["Location"], 0, PDF)
         self.begin(99)
         self.assertEqual(uploads.sweep(NOW), 1)
@@ -217,7 +223,7 @@ class Becoming(UploadCase):
         artefact = Artefact.objects.get()
         assert artefact.stored
         self.assertEqual((artefact.kind, artefact.stored.media_type), ("scan", "application/pdf"))
-        with files.opened(artefact.stored.sha256) as content:
+        with keeping.opened(artefact.stored.sha256) as content:
             document = pypdfium2.PdfDocument(content.read())
         seen = [document[page].render().to_pil().getpixel((10, 10)) for page in range(len(document))]
         document.close()
@@ -237,11 +243,49 @@ class Becoming(UploadCase):
                 self.assertEqual(sorted(answers), [204, 204, 422])
                 artefact = Artefact.objects.latest("pk")
                 assert artefact.stored
-                with files.opened(artefact.stored.sha256) as content:
+                with keeping.opened(artefact.stored.sha256) as content:
                     document = pypdfium2.PdfDocument(content.read())
                 self.assertEqual((artefact.kind, len(document)), ("scan", 2))
                 document.close()
         self.assertEqual(Evidence.objects.count(), 2)
+
+    def test_a_page_that_never_arrives_does_not_take_the_others_with_it(self) -> None:
+        size = len(builders.jpeg())
+        for place in (0, 2):
+            begun = self.begin(size, "p.jpg", batch="b", place=place, places=3)
+            self.patch(begun["Location"], 0, builders.jpeg())
+        late = self.begin(size, "p.jpg", batch="b", place=1, places=3)
+        self.assertEqual((uploads.sweep(NOW + timedelta(hours=20)), Evidence.objects.count()), (0, 0))
+        after = NOW + uploads.PAGE_WAITS
+        self.assertTrue(uploads.to_see_to(after))
+        self.assertEqual((uploads.sweep(after), uploads.sweep(after)), (1, 0))
+        artefact = Artefact.objects.get()
+        assert artefact.stored
+        with keeping.opened(artefact.stored.sha256) as content:
+            self.assertEqual(len(pypdfium2.PdfDocument(content.read())), 2)
+        with self.at(after):
+            fan_out.func()
+            (line,) = self.ok(self.thandi, "get", "/notices")["lines"]
+        self.assertEqual((line["what"], line["title"]), ("pages_missing", self.pocket.title))
+        # The phone is found again: its page is an artefact of its own at once.
+        self.patch(late["Location"], 0, builders.jpeg())
+        self.assertEqual(Evidence.objects.count(), 2)
+
+    def test_a_stop_between_keeping_and_joining_is_made_good(self) -> None:
+        with mock.patch("coatpeg.files.uploads._join"):
+            for place in range(2):
+                begun = self.begin(len(builders.jpeg()), "p.jpg", batch="b", place=place, places=2)
+                self.patch(begun["Location"], 0, builders.jpeg())
+        self.assertTrue(uploads.to_see_to(NOW))
+        self.assertEqual((uploads.sweep(NOW), Evidence.objects.count()), (1, 1))
+        self.assertFalse(Notice.objects.filter(what="pages_missing").exists())
+
+    def test_begun_again_under_the_same_key_it_is_the_same_upload(self) -> None:
+        first, again = (self.begin(5, key="a1b2c3") for _ in range(2))
+        self.assertEqual(first["Location"], again["Location"])
+        self.assertNotEqual(self.begin(5, key="other")["Location"], first["Location"])
+        self.assertEqual(Upload.objects.count(), 2)
+        self.problem(self.begin(5, key="../x"), 422, "own key does not fit")
 
     def test_a_page_that_is_no_picture_and_a_batch_that_is_none(self) -> None:
         self.problem(self.send(PDF, batch="b", place=0, places=2), 422, "cannot be a page")
@@ -287,7 +331,7 @@ class Becoming(UploadCase):
 
     def test_no_more_than_fit(self) -> None:
         with mock.patch("shutil.disk_usage") as usage:
-            usage.return_value.free = uploads.ROOM_LEFT + 9
+            usage.return_value.free = keeping.ROOM_LEFT + 9
             self.problem(self.begin(10), 403, "no room")
             self.assertEqual(self.begin(6).status_code, 201)
             self.problem(self.begin(4), 403, "no room")  # six were promised to the one before
@@ -341,7 +385,7 @@ class Playing(UploadCase):
             self.send(data, name)
             artefact = Artefact.objects.latest("pk")
             assert artefact.stored
-            with files.opened(artefact.stored.sha256) as content:
+            with keeping.opened(artefact.stored.sha256) as content:
                 kept = content.read()
             self.assertEqual(len(kept), len(data))
             self.assertNotIn(secret, kept)
@@ -420,7 +464,7 @@ class Together(TransactionTestCase):
     def test_only_one_writes_and_it_becomes_one_evidence(self) -> None:
         of = klass()
         pocket, portfolio = of.pocket(), of.student("thandi")
-        wish = uploads.Wish(portfolio.pk, pocket.pk, "soil.pdf", len(PDF))
+        wish = builders.wish(portfolio, pocket, "soil.pdf", len(PDF))
         upload = uploads.begin(portfolio.enrolment.person, wish, NOW)
         reading, go_on = threading.Event(), threading.Event()
 
@@ -458,7 +502,31 @@ class Moving(ApiCase):
         path.write_bytes(PDF + b"moved")
         inode = path.stat().st_ino
         content = OwnedFile(path)
-        kept = files.keep(content, "soil.pdf")
+        kept = keeping.keep(content, "soil.pdf")
         content.close()
         self.assertFalse(path.exists())
-        self.assertEqual(Path(files.store().path(files.path_of(kept.stored.sha256))).stat().st_ino, inode)
+        self.assertEqual(Path(keeping.store().path(keeping.path_of(kept.stored.sha256))).stat().st_ino, inode)
+
+
+class Quota(UploadCase):
+    def test_a_full_portfolio_takes_no_more_by_any_way_and_keeps_everything(self) -> None:
+        self.send(PDF)
+        log = self.of.pocket("Log", "log", log={"columns": [{"key": "a", "title": "Photo", "type": "artefact"}]})
+        with self.settings(PORTFOLIO_QUOTA=len(PDF) + 100):
+            self.problem(self.begin(101), 403, "This portfolio is full")
+            for way in (f"pockets/{self.pocket.pk}/files", f"pockets/{log.pk}/row-files", "cover/picture"):
+                content = SimpleUploadedFile("card.jpg", builders.jpeg())
+                path = f"/api/portfolios/{self.portfolio.pk}/{way}"
+                answer = self.client_of(self.thandi).post(path, {"file": content})
+                self.assertContains(answer, "This portfolio is full", status_code=403)
+            self.assertEqual(self.begin(100).status_code, 201)
+            self.problem(self.begin(1), 403, "This portfolio is full")  # what is on its way counts
+        self.assertEqual(Artefact.objects.count(), 1)
+
+    def test_a_full_class(self) -> None:
+        self.send(PDF)
+        other = self.of.student("ada").enrolment.person
+        more = {"portfolio": self.of.group.enrolments.get(person=other).portfolio.pk}
+        with self.settings(CLASS_QUOTA=len(PDF) + 100):
+            self.problem(self.begin(101, person=other, **more), 403, "This class is full")
+            self.assertEqual(self.begin(100, person=other, **more).status_code, 201)

@@ -2,13 +2,13 @@
 
 from typing import Any
 
-from coatpeg.core.roster_table import Column
+from coatpeg.core.people.roster_table import Column
 from coatpeg.handins.models import Submission
-from coatpeg.outlines.models import Pocket
-from coatpeg.people.class_lists import ClassList
+from coatpeg.outlines.models import Pocket, VariantDeal
 from coatpeg.people.models import WorkingGroup
-from coatpeg.portfolios import enrolling
-from coatpeg.portfolios.models import Portfolio, VariantDeal
+from coatpeg.portfolios.models import Portfolio
+from coatpeg.setup.roster import enrolling
+from coatpeg.setup.roster.class_lists import ClassList
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.test_template import TemplateCase

@@ -5,10 +5,14 @@ from __future__ import annotations
 import hashlib
 import io
 import json
+import os
 import subprocess
 import sys
 import tempfile
+import threading
 import zipfile
+from datetime import timedelta
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 from typing import Any
 from unittest import mock
@@ -16,12 +20,15 @@ from unittest import mock
 from django.core.files.base import ContentFile
 from django.test import SimpleTestCase
 from PIL import Image
+from pypdfium2 import PdfDocument
 
-from coatpeg.portfolios import commands, converting, previews, uploads
-from coatpeg.portfolios.models import Artefact, Preview
-from coatpeg.web.management.commands.keep_house import Command
+from coatpeg.files import converting, fence, fenced, office, previews, uploads
+from coatpeg.files.models import Preview
+from coatpeg.portfolios.evidence import commands
+from coatpeg.portfolios.models import Artefact
 from tests import builders, documents
 from tests.api.case import ApiCase
+from tests.background import run_waiting
 from tests.builders import NOW, klass
 
 SCRIPT = b"<script>document.title='run'</script>"
@@ -39,8 +46,7 @@ class ViewCase(ApiCase):
         """Add a file, let the background work, and return the address of its artefact."""
         content = ContentFile(data)
         evidence = commands.add_file(self.thandi, self.portfolio.pk, self.pocket.pk, content, name, NOW)[0]
-        while previews.convert_next():
-            pass
+        run_waiting()
         return f"/artefacts/{evidence.artefact_id}"
 
     def shown(self, data: bytes, name: str) -> dict[str, Any]:
@@ -72,21 +78,32 @@ class Formats(ViewCase):
         for number in (0, 4, 10**12):
             self.assertEqual(self.call(self.thandi, "get", f"{address}/view/pages/{number}").status_code, 404)
 
-    def test_word_and_open_document_texts(self) -> None:
+    def test_a_word_document(self) -> None:
         self.assertIn("<strong>Soil test</strong>", self.shown(documents.docx(), "soil.docx")["html"])
-        found = self.shown(documents.odt(), "compost.odt")["html"]
-        self.assertEqual(found, "<h2>Compost</h2><p>Worms &amp; warmth</p><ul><li><p>Leaves</p></li></ul>")
 
-    def test_a_presentation_slide_by_slide(self) -> None:
-        found = self.shown(documents.pptx(), "water.pptx")["html"]
-        for part in (
-            "<h2>1. Where does the water go?</h2>",
-            "<p>Into the ground &lt;and&gt; the air</p>",
-            "<td>12 mm</td>",
-            "<blockquote><p>Ask the class first.</p></blockquote>",
-            'src="data:image/jpeg;base64,',
-        ):
-            self.assertIn(part, found)
+    def pages(self, data: bytes, name: str) -> list[str]:
+        """The words of each page of what LibreOffice makes of a document, after it was shown as so many pages."""
+        address = self.added(data, name)
+        view = self.ok(self.thandi, "get", f"{address}/view")
+        self.assertEqual((view["state"], view["kind"]), ("done", "pages"), view)
+        with tempfile.TemporaryDirectory() as folder:
+            source = Path(folder) / "in"
+            source.write_bytes(data)
+            made = office.converted(source, "pdf", Path(folder))
+            assert made is not None
+            with PdfDocument(made) as document:
+                found = [page.get_textpage().get_text_bounded() for page in document]
+        self.assertEqual(view["pages"], len(found))
+        self.assertEqual(self.call(self.thandi, "get", f"{address}/view/pages/1").status_code, 200)
+        return found
+
+    def test_an_open_document_text_and_a_presentation_page_by_page(self) -> None:
+        (text,) = self.pages(documents.odt(), "compost.odt")
+        for word in ("Compost", "Worms & warmth", "Leaves"):
+            self.assertIn(word, text)
+        (slide,) = self.pages(documents.pptx(), "water.pptx")
+        for word in ("Where does the water go?", "Into the ground <and> the air", "12 mm"):
+            self.assertIn(word.replace(" ", ""), "".join(slide.split()))
 
     def test_workbooks_as_tables_of_last_values(self) -> None:
         harvest, empty = self.shown(documents.xlsx(), "harvest.xlsx")["tables"]
@@ -94,6 +111,15 @@ class Formats(ViewCase):
         self.assertEqual((empty["name"], empty["rows"]), ("Empty", []))
         (beds,) = self.shown(documents.ods(), "beds.ods")["tables"]
         self.assertEqual((beds["rows"], beds["rows_left_out"]), ([["Bed", "Crop"], ["1", "Beans"]], 0))
+
+    def test_without_libreoffice_the_rest_is_offered_as_it_is_and_says_so(self) -> None:
+        with mock.patch.object(office, "program", return_value=None):
+            address = self.added(documents.pptx(), "water.pptx")
+            view = self.ok(self.thandi, "get", f"{address}/view")
+            self.assertEqual((view["state"], view["why"]), ("none", previews.NO_OFFICE))
+            self.assertEqual(self.shown(documents.xlsx(), "a.xlsx")["kind"], "tables")
+        self.assertEqual(self.call(self.thandi, "get", f"{address}/file").status_code, 200)
+        self.assertEqual(self.ok(self.thandi, "get", f"{address}/view")["state"], "waiting", "made once it is there")
 
     def test_text_and_comma_separated_values(self) -> None:
         self.assertEqual(self.shown("Größe\n".encode(), "notes.txt")["text"], "Größe\n")
@@ -124,10 +150,10 @@ class Background(ViewCase):
     def test_one_look_makes_files_readable_and_finishes_what_came_up(self) -> None:
         content = ContentFile(documents.docx("by the house"))
         commands.add_file(self.thandi, self.portfolio.pk, self.pocket.pk, content, "house.docx", NOW)
-        wish = uploads.Wish(self.portfolio.pk, self.pocket.pk, "late.txt", 4)
+        wish = builders.wish(self.portfolio, self.pocket, "late.txt", 4)
         upload = uploads.begin(self.thandi, wish, NOW)
         uploads.path_of(upload).write_bytes(b"late")
-        Command(stdout=io.StringIO()).once(0)
+        run_waiting()
         self.assertEqual(Preview.objects.get(stored__sha256=content_hash(documents.docx("by the house"))).state, "done")
         self.assertEqual(Artefact.objects.latest("pk").title, "late.txt")
 
@@ -142,9 +168,11 @@ class Harm(ViewCase):
         with mock.patch.object(previews, "_converted", side_effect=OSError("the worker was ended")):
             content = ContentFile(documents.docx("ends it"))
             commands.add_file(self.thandi, self.portfolio.pk, self.pocket.pk, content, "a.docx", NOW)
-            for _ in range(previews.MOST_TRIES):
-                self.assertRaises(OSError, previews.convert_next)
-        self.assertFalse(previews.convert_next())
+            with self.assertLogs("coatpeg.jobs", "ERROR") as said:
+                for late in (0, 10, 60):
+                    with self.at(NOW + timedelta(seconds=late)):
+                        run_waiting()
+        self.assertIn("making a file readable", said.output[0])
         preview = Preview.objects.get(stored__sha256=content_hash(documents.docx("ends it")))
         self.assertEqual((preview.state, preview.why), ("failed", "It could not be read in three tries."))
 
@@ -179,6 +207,32 @@ class Harm(ViewCase):
         self.assertIn("They do not run here", found["note"])
         self.assertIn("Order form", found["html"])
 
+    def test_libreoffice_fetches_nothing_that_a_document_links_to(self) -> None:
+        asked: list[str] = []
+
+        class Listener(BaseHTTPRequestHandler):
+            def do_GET(self) -> None:
+                asked.append(self.path)
+                self.send_error(404)
+
+            do_HEAD = do_OPTIONS = do_PROPFIND = do_GET  # noqa: N815 - names of HTTP's methods
+
+            def log_message(self, *args: object) -> None:
+                """Nothing."""
+
+        with ThreadingHTTPServer(("127.0.0.1", 0), Listener) as server:
+            threading.Thread(target=server.serve_forever, daemon=True).start()
+            address = f"http://127.0.0.1:{server.server_address[1]}/seen.png"
+            self.added(documents.odt(picture=address), "linked.odt")
+            server.shutdown()
+        self.assertEqual(Preview.objects.get().state, "done")
+        self.assertEqual(asked, [])
+
+    def test_nothing_of_a_conversion_stays_behind(self) -> None:
+        with tempfile.TemporaryDirectory() as own, mock.patch.object(tempfile, "tempdir", own):
+            self.added(documents.odt(), "compost.odt")
+            self.assertEqual(list(Path(own).iterdir()), [])
+
     def test_broken_and_locked_documents(self) -> None:
         self.not_shown(b"%PDF-1.7\nnothing follows", "broken.pdf", "broken")
         self.not_shown(documents.docx()[:-200], "cut.docx", "may be broken")
@@ -195,13 +249,21 @@ def content_hash(data: bytes) -> str:
 
 
 class Alone(SimpleTestCase):
+    def test_a_fenced_process_has_none_of_our_environment(self) -> None:
+        with mock.patch.dict(os.environ, {"COATPEG_SECRET": "a secret", "COATPEG_DB_PASSWORD": "another"}):
+            done = fenced.run("this", seconds=20)  # any module that prints; what it inherits is what is looked at
+            with mock.patch.object(fenced.subprocess, "run") as run:
+                fenced.run("this", seconds=20)
+        self.assertEqual(done.returncode, 0)
+        self.assertLessEqual(set(run.call_args.kwargs["env"]), {*fence.PASSED_ON, "PYTHONPATH", "PYTHONIOENCODING"})
+
     def test_the_converter_is_a_process_of_its_own_with_limits(self) -> None:
         """Memory is bounded in the child: what takes more ends there, with a sentence."""
         with tempfile.TemporaryDirectory() as folder:
             source = Path(folder) / "in"
             source.write_bytes(b"a")
             code = (
-                "import sys; from coatpeg.portfolios import converting;"
+                "import sys; from coatpeg.files import converting;"
                 "converting.CONVERTERS['x/y'] = lambda path, out: {'text': 'a' * converting.MEMORY};"
                 f"sys.exit(converting.main({str(source)!r}, {folder!r}, 'x/y', 'f'))"
             )
@@ -212,6 +274,6 @@ class Alone(SimpleTestCase):
 
     def test_documents_are_plain_json(self) -> None:
         self.assertEqual(
-            json.loads(json.dumps(converting._table(iter([["a", ""], []])))),
+            json.loads(json.dumps(converting._table(iter([["a", ""], []]), 9))),
             {"rows": [["a"]], "rows_left_out": 0, "columns_left_out": 0},
         )

@@ -8,12 +8,13 @@ from unittest import mock
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import override_settings
-from PIL import Image
+from PIL import Image, ImageFile
 
-from coatpeg.core.texts import LONGEST_TEXT
+from coatpeg.core.portfolios.texts import LONGEST_TEXT
 from coatpeg.events.models import Event
-from coatpeg.portfolios import files
-from coatpeg.portfolios.models import Artefact, Evidence, StoredFile, TextRevision
+from coatpeg.files import keeping
+from coatpeg.files.models import StoredFile
+from coatpeg.portfolios.models import Artefact, Evidence, TextRevision
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.case import ApiCase
@@ -55,7 +56,7 @@ class AddingFiles(WorkCase):
         self.assertNotEqual(artefact.came_sha256, artefact.stored.sha256, "both hashes are recorded")
         event = Event.objects.get(verb="artefact_added")
         self.assertEqual((event.data["came"], event.data["kept"]), (artefact.came_sha256, artefact.stored.sha256))
-        with files.opened(artefact.stored.sha256, "small") as small:
+        with keeping.opened(artefact.stored.sha256, "small") as small:
             self.assertEqual(Image.open(small).size, (360, 240))
 
     def test_the_same_picture_is_stored_once(self) -> None:
@@ -66,13 +67,29 @@ class AddingFiles(WorkCase):
     def test_a_broken_write_leaves_no_row_and_no_half_file(self) -> None:
         data = jpeg((1, 2, 3))
         with (
-            mock.patch("coatpeg.portfolios.storage.os.replace", side_effect=OSError("disk full")),
-            self.assertRaises(OSError),
+            mock.patch("coatpeg.files.storage.os.replace", side_effect=OSError("the disk is broken")),
+            self.assertLogs("django.request", "ERROR"),
         ):
-            self.upload("card.jpg", data)
+            self.assertIn("on our side", self.upload("card.jpg", data, 500)["title"])
         self.assertEqual(StoredFile.objects.count(), 0)
-        folder = files.store().path("")
+        folder = keeping.store().path("")
         self.assertFalse([name for _, _, names in os.walk(folder) for name in names if name.endswith(".part")])
+
+    def test_a_form_says_so_where_the_disk_is_full(self) -> None:
+        with mock.patch("coatpeg.files.keeping.shutil.disk_usage") as usage:
+            usage.return_value.free = keeping.ROOM_LEFT + 9
+            self.assertIn("no room", self.upload("card.jpg", jpeg((4, 5, 6)), 403)["title"])
+        self.assertEqual(StoredFile.objects.count(), 0)
+
+    def test_bytes_that_are_missing_come_back_with_the_same_file(self) -> None:
+        for name, data in (("card.jpg", jpeg((7, 8, 9))), ("notes.txt", b"Soup, then bread.\n")):
+            with self.subTest(name):
+                self.upload(name, data)
+                stored = StoredFile.objects.latest("pk")
+                keeping.store().delete(keeping.path_of(stored.sha256))
+                self.assertEqual(list(keeping.damaged()), [stored.sha256])
+                self.upload(name, data)
+                self.assertEqual(list(keeping.damaged()), [])
 
     def test_bad_files_are_told_what_they_are_and_nothing_is_kept(self) -> None:
         cut = jpeg(size=(400, 400))
@@ -84,7 +101,8 @@ class AddingFiles(WorkCase):
             "empty": ("card.jpg", b"", "empty (0 bytes)"),
         }
         for name, (title, data, words) in cases.items():
-            with self.subTest(name):
+            # A library of ours turns this on as it is loaded.
+            with self.subTest(name), mock.patch.object(ImageFile, "LOAD_TRUNCATED_IMAGES", True):
                 found = self.upload(title, data, 422)
                 self.assertIn(words, found["title"])
                 self.assertIn(title, found["title"])

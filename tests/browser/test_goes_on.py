@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import re
 import signal
+import socket
 import subprocess
 import sys
 import tempfile
@@ -18,7 +19,7 @@ from django.conf import settings
 from django.db import connection
 from playwright.sync_api import Page, expect
 
-from coatpeg.portfolios import files
+from coatpeg.files import keeping
 from coatpeg.portfolios.models import Artefact, Evidence
 from operations.processes import free_port
 from tests import builders
@@ -42,11 +43,14 @@ class Served:
 
     def start(self) -> None:
         name = connection.settings_dict["NAME"]
-        words = [sys.executable, "-m", "gunicorn", "coatpeg.web.wsgi:application", f"--bind=127.0.0.1:{self.port}"]
-        words += ["--worker-class=gthread", "--workers=1", "--threads=4", "--no-control-socket"]
-        self.child = subprocess.Popen(
-            words, env={**os.environ, "COATPEG_DB_NAME": str(name)}, start_new_session=True, stderr=subprocess.DEVNULL
-        )
+        with socket.create_server(("127.0.0.1", self.port)) as listening:
+            self.child = subprocess.Popen(
+                [sys.executable, "-m", "coatpeg.web.serve", str(listening.fileno())],
+                env={**os.environ, "COATPEG_DB_NAME": str(name)},
+                pass_fds=[listening.fileno()],
+                start_new_session=True,
+                stderr=subprocess.DEVNULL,
+            )
         for _ in range(150):
             try:
                 urllib.request.urlopen(f"{self.address}/health", timeout=1)
@@ -131,7 +135,7 @@ class GoesOn(BrowserCase):
         self.assertIn(here, sent, "it went on where it was")
         stored = Artefact.objects.get(title="film.bin").stored
         assert stored
-        with files.opened(stored.sha256) as content:
+        with keeping.opened(stored.sha256) as content:
             self.assertEqual(content.read(), film)
         expect(page.get_by_role("heading", name="film.bin")).to_be_visible()
 
@@ -215,7 +219,12 @@ class GoesOn(BrowserCase):
         self.eight.handin(self.card, menu, title="Both", due=self.day(3), opens=self.day(-7), now=self.now)
         page = self.page(self.person, self.path)
         bar = page.get_by_role("region", name="Hand in: Both")
-        expect(bar.get_by_role("button", name="Hand in")).to_be_enabled()
+        # One press takes both pockets, so the button names both, and what is missing in each is said.
+        expect(bar.get_by_role("button", name="Hand in: Recipe card and Menu")).to_be_enabled()
+        expect(bar.get_by_text("In 2 pockets something is still open")).to_be_visible()
+        expect(bar.get_by_role("list", name="Still open").get_by_role("listitem")).to_have_text(
+            [re.compile("^Recipe card: "), re.compile("^Menu: ")]
+        )
         page.get_by_role("link", name="Menu").click()
         expect(page.get_by_role("heading", name="Menu")).to_be_visible()
         page.route("**/api/uploads", lambda route: route.abort())
@@ -226,3 +235,27 @@ class GoesOn(BrowserCase):
         page.unroute("**/api/uploads")
         expect(bar.get_by_role("button", name="Hand in")).to_be_enabled()
         self.assertTrue(Artefact.objects.filter(title="menu.txt").exists())
+
+    def test_two_tabs_send_one_queue_once(self) -> None:
+        page = self.page(self.person, self.path)
+        expect(page.get_by_role("heading", name="card.jpg")).to_be_visible()
+        page.route("**/api/uploads", lambda route: route.abort())
+        for name in ("one.txt", "two.txt", "three.txt"):
+            choose(page, picture_file(self.folder, name, name.encode()))
+        expect(page.get_by_text("three.txt")).to_be_visible()
+        other = page.context.new_page()
+        other.goto(self.live_server_url + self.path)
+        for name in ("one.txt", "two.txt", "three.txt"):
+            expect(other.get_by_text(name)).to_be_visible()
+        page.unroute("**/api/uploads")
+        for each in (page, other):
+            for name in ("one.txt", "two.txt", "three.txt"):
+                expect(each.get_by_role("heading", name=name)).to_be_visible()
+        self.assertEqual(Artefact.objects.filter(title__endswith=".txt").count(), 3)
+        # The tab that leads is closed: the other one goes on by itself.
+        other.route("**/api/uploads", lambda route: route.abort())
+        choose(other, picture_file(self.folder, "four.txt", b"four"))
+        page.close()
+        other.unroute("**/api/uploads")
+        expect(other.get_by_role("heading", name="four.txt")).to_be_visible()
+        self.assertEqual(Artefact.objects.filter(title="four.txt").count(), 1)

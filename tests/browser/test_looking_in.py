@@ -7,9 +7,12 @@ from datetime import timedelta
 
 from playwright.sync_api import expect
 
-from coatpeg.portfolios import comments, looks, show
+from coatpeg.people.models import Person
+from coatpeg.portfolios.looking import comments, looks
 from coatpeg.portfolios.models import Comment, StandingHold
+from coatpeg.portfolios.own import show
 from tests import builders
+from tests.background import run_waiting
 from tests.browser.case import PHONE, TABLET, BrowserCase
 
 
@@ -30,7 +33,8 @@ class LookingIn(BrowserCase):
         expect(page.get_by_text("1 of 2 have begun, 0 have everything")).to_be_visible()
         expect(page.get_by_role("link", name=re.compile("Abara, Josh.*Nothing yet"))).to_be_visible()
         self.no_violation(page)
-        page.get_by_label("Order").select_option("by name")
+        page.get_by_role("button", name=re.compile("^Order")).click()
+        page.get_by_role("option", name="by name").click()
         page.get_by_role("link", name=re.compile("Abara, Josh")).click()
         expect(page.get_by_text("Nothing is in this pocket yet.")).to_be_visible()
         page.keyboard.press("n")
@@ -39,7 +43,8 @@ class LookingIn(BrowserCase):
         page.keyboard.press("b")
         expect(page.get_by_text("Nothing is in this pocket yet.")).to_be_visible()
         page.get_by_role("link", name="The class").click()
-        page.get_by_role("combobox", name="Pocket").select_option("Menu")
+        page.get_by_role("button", name="Pocket: Recipe card").click()
+        page.get_by_role("option", name="Menu").click()
         expect(page.get_by_text("0 of 2 have begun")).to_be_visible()
 
     def test_only_what_is_new_since_the_last_look(self) -> None:
@@ -64,6 +69,7 @@ class LookingIn(BrowserCase):
         expect(page.get_by_text("nice beans")).to_be_visible()
         self.assertTrue(page.url.endswith(str(self.card.pk)), "n and b are letters while one writes")
         self.no_violation(page)
+        run_waiting()
         phone = self.page(self.thandi.enrolment.person, f"{self.base}/to-hand-in", PHONE)
         phone.get_by_role("button", name="News, 1 new").click()
         phone.get_by_role("link", name=re.compile("card.jpg has a comment")).click()
@@ -108,7 +114,8 @@ class LookingIn(BrowserCase):
         page.get_by_role("button", name=re.compile("^TD, account")).click()
         page.get_by_role("menuitem", name="How I like to read").click()
         for choice in ("Lexend", "Large", "Wide", "Cream"):
-            page.get_by_role("radio", name=choice, exact=True).check(force=True)
+            page.get_by_text(choice, exact=True).click()
+            expect(page.get_by_role("radio", name=choice, exact=True)).to_be_checked()
         page.get_by_label("A ruler that follows the pointer").check()
         expect(page.locator("[data-ruler]")).to_be_attached()
         self.no_violation(page)
@@ -160,3 +167,24 @@ class LookingIn(BrowserCase):
         page.goto(f"{self.live_server_url}{self.base}/portfolio/{self.thandi.pk}/{self.card.pk}")
         expect(page.get_by_text("x" * 100)).to_be_visible()
         self.fits(page)
+
+    def test_staff_have_a_bell_and_choose_how_they_are_told_by_mail(self) -> None:
+        Person.objects.filter(pk=self.eight.lead.pk).update(email="okafor@larkfield.example")
+        handin = self.eight.handin(self.card, opens=self.day(-3), due=self.day(3), now=self.now)
+        for number in range(2):
+            one = self.eight.student(f"s{number}", f"S{number}")
+            builders.fill(one, self.card, self.now)
+            builders.hand_in(one, handin, self.now)
+        run_waiting()
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        page.get_by_role("button", name="News, 1 new").click()
+        expect(page.get_by_role("link", name=re.compile("Recipe card 2 students have handed it in"))).to_be_visible()
+        expect(page.get_by_role("radio", name="once a day")).to_be_checked()
+        page.get_by_role("radio", name="at once").check()
+        expect(page.get_by_text("Kept.")).to_be_visible()
+        self.no_violation(page, "[id^=headlessui-popover-panel]")  # around it stand the library's own focus guards
+        page.reload()
+        page.get_by_role("button", name="News", exact=True).click()
+        expect(page.get_by_role("radio", name="at once")).to_be_checked()
+        page.get_by_role("link", name=re.compile("Recipe card")).click()
+        expect(page).to_have_url(re.compile("/pile"))

@@ -11,10 +11,21 @@ from django.test import override_settings
 from playwright.sync_api import Page, expect
 
 from coatpeg.handins.models import Submission
+from coatpeg.notices.fanning import fan_out
 from coatpeg.portfolios.models import Evidence
 from tests import builders
+from tests.background import run_waiting
 from tests.browser.case import BrowserCase, choose, picture_file
 
+SLOW_LOOKUP = """
+const get = IDBObjectStore.prototype.get;
+IDBObjectStore.prototype.get = function (key) {
+  const asked = get.call(this, key), slow = {};
+  asked.onsuccess = () => setTimeout(() => { slow.result = asked.result; slow.onsuccess?.(); }, 1500);
+  return slow;
+};
+"""
+"""What the browser's own database keeps is found a while after it was asked for."""
 STATUS = r"the server responded with a status of (401|403|404|409|413|422|503)"
 LOST = r"net::ERR_(INTERNET_DISCONNECTED|CONNECTION|FAILED|EMPTY_RESPONSE)"
 
@@ -44,6 +55,60 @@ class NothingLost(BrowserCase):
 
     def text(self) -> str:
         return Evidence.objects.get().text
+
+    @override_settings(CLEAN_PICTURES_LATER=True)
+    def test_a_photo_is_handed_in_while_it_is_being_made_ready(self) -> None:
+        self.expected_complaints = [STATUS, "status of 423"]
+        page = self.open()
+        self.choose(page, "card.jpg", builders.jpeg(size=(300, 300)))
+        expect(page.get_by_text("is in your pocket and is being made ready")).to_be_visible()
+        waits = "This picture is being made ready."
+        expect(page.get_by_text(waits)).to_be_visible()
+        page.get_by_role("button", name="Hand in", exact=True).click()
+        expect(page.get_by_text(re.compile("Receipt")).first).to_be_visible()
+        desk = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/pile")
+        expect(desk.get_by_text(waits).first).to_be_visible()
+        run_waiting()
+        for each in (page, desk):
+            expect(each.get_by_text(waits)).to_have_count(0)
+            expect(each.locator("main img").first).to_be_visible()
+        expect(page.get_by_text("is in your pocket and is being made ready")).to_have_count(0)
+
+    @override_settings(CLEAN_PICTURES_LATER=True)
+    def test_a_photo_that_turns_out_to_be_broken_leaves_its_pocket_and_says_why(self) -> None:
+        self.expected_complaints = [STATUS, "status of 423"]
+        page = self.open()
+        whole = builders.jpeg(size=(300, 300))
+        self.choose(page, "half.jpg", whole[: len(whole) // 2])
+        expect(page.get_by_role("heading", name="half.jpg")).to_be_visible()
+        run_waiting()
+        expect(page.get_by_role("alert").first).to_contain_text(
+            "“half.jpg” is a picture that cannot be read to its end"
+        )
+        expect(page.get_by_role("heading", name="half.jpg")).to_have_count(0)
+        page.get_by_role("button", name="Let it go").click()
+        expect(page.get_by_role("alert")).to_have_count(0)
+        fan_out.func()
+        page.reload()
+        page.get_by_role("button", name=re.compile("^News")).click()
+        expect(page.get_by_text("could not be read: add it once more")).to_be_visible()
+
+    def test_what_a_lock_overtook_stands_beside_and_holds_up_no_other_hand_in(self) -> None:
+        self.expected_complaints = [STATUS, LOST]
+        evidence = builders.add_picture(self.thandi, self.card, self.now)
+        self.eight.handin(self.card, title="Whole term", due=self.day(5), opens=self.day(-7), now=self.now)
+        page = self.open()
+        expect(page.get_by_role("textbox")).to_be_editable()
+        page.context.set_offline(True)
+        page.get_by_role("textbox").fill("Typed too late. It is here.")
+        builders.hand_in(self.thandi, self.handin, self.now)
+        page.context.set_offline(False)
+        expect(page.get_by_text("Typed too late. It is here.")).to_be_visible()
+        expect(page.get_by_text("What you typed last was not saved before the pocket was locked.")).to_be_visible()
+        page.get_by_role("region", name="Hand in: Whole term").get_by_role("button", name="Hand in").click()
+        expect(page.get_by_text(re.compile("Receipt")).nth(1)).to_be_visible()
+        evidence.refresh_from_db()
+        self.assertEqual(evidence.text, "")
 
     def test_files_that_cannot_be_taken(self) -> None:
         page = self.open()
@@ -137,7 +202,7 @@ class NothingLost(BrowserCase):
         page = self.open()
         expect(page.get_by_role("textbox")).to_be_editable()
         # The save shall find out, not the poll, which may come at any moment.
-        quiet = {"cursor": 0, "all_changed": False, "changes": []}
+        quiet = {"cursor": 0, "all_changed": False, "kinds": [], "rows": []}
         page.route("**/api/groups/*/changes*", lambda route: route.fulfill(json=quiet))
         Session.objects.all().delete()
         page.get_by_role("textbox").fill("Typed while signed out. Still here.")
@@ -180,9 +245,7 @@ class NothingLost(BrowserCase):
         builders.add_picture(self.thandi, self.card, self.now)
         page = self.open()
         expect(page.get_by_role("textbox")).to_be_editable()
-        with mock.patch(
-            "coatpeg.portfolios.commands.locked_portfolio", side_effect=OperationalError(2006, "gone away")
-        ):
+        with mock.patch("coatpeg.portfolios.writing.locked_portfolio", side_effect=OperationalError(2006, "gone away")):
             page.get_by_role("textbox").fill("Typed while the database was gone. It stays.")
             expect(page.get_by_text("Kept on this device; goes up by itself")).to_be_visible()
             context = page.context
@@ -211,3 +274,39 @@ class NothingLost(BrowserCase):
         expect(page.get_by_role("alert")).to_contain_text("There is nothing of yours in this yet.")
         page.get_by_role("button", name="Hand in anyway").click()
         expect(page.get_by_text("Locked: handed in")).to_be_visible()
+
+    def test_a_form_left_half_done_is_back_and_the_word_about_it_hides_no_button(self) -> None:
+        page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/hand-ins?new=1")
+        title = page.get_by_label("Title")
+        title.fill("Harvest lunch")
+        expect(page.get_by_text("Give it a title")).to_be_visible()
+        page.wait_for_timeout(1000)  # kept a moment after the last key
+        page.reload()
+        expect(title).to_have_value("Harvest lunch")
+        word = page.get_by_text("What you typed here before is back.").bounding_box()
+        button = page.get_by_role("button", name="Set the hand-in").bounding_box()
+        assert word is not None
+        assert button is not None
+        self.assertLess(word["y"] + word["height"], button["y"], "it lies above the bar")
+        page.get_by_role("button", name="Undo").click()
+        expect(title).to_have_value("")
+        page.wait_for_timeout(1000)
+        page.reload()
+        expect(title).to_have_value("")
+        expect(page.get_by_text("What you typed here before is back.")).to_have_count(0)
+
+    def test_what_is_typed_before_an_earlier_draft_was_looked_for_is_kept_beside_it(self) -> None:
+        page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/hand-ins?new=1")
+        page.add_init_script(SLOW_LOOKUP)
+        page.reload()
+        title, points = page.get_by_label("Title"), page.get_by_label("Points")
+        title.fill("Harvest lunch")
+        page.wait_for_timeout(2500)  # looked for, and kept after that
+        page.reload()
+        points.fill("30")
+        expect(title).to_have_value("Harvest lunch")
+        expect(points).to_have_value("30")
+        page.wait_for_timeout(500)
+        page.reload()
+        expect(title).to_have_value("Harvest lunch")
+        expect(points).to_have_value("30")

@@ -1,6 +1,7 @@
 """Every view at the sizes it is used at, with much and with nothing in it, without an axe-core violation."""
 
 import re
+from datetime import UTC, datetime, timedelta
 
 from playwright.sync_api import expect
 
@@ -123,6 +124,30 @@ class Views(BrowserCase):
         self.assertLess(grid.get_by_role("row").count(), 60)
         page.get_by_label("Find a student").fill("g1500")
         expect(grid.get_by_role("rowheader")).to_have_text(["F1500, G1500"])
+
+    def test_a_search_looks_among_everybody_and_is_seen_again_after_coming_back(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs?show=to_mark")
+        grid = page.get_by_role("grid")
+        expect(grid.get_by_role("rowheader")).to_have_count(0)
+        field = page.get_by_label("Find a student")
+        field.fill("oyelaran")
+        expect(grid.get_by_role("rowheader")).to_have_count(1)
+        expect(page.get_by_text("The filters rest while you search.")).to_be_visible()
+        page.get_by_role("link", name="Marking pile").click()
+        expect(page.get_by_text("The pile is empty")).to_be_visible()
+        expect(field).to_have_value("")
+        page.go_back()
+        expect(field).to_have_value("oyelaran")
+        field.fill("")
+        expect(grid.get_by_role("rowheader")).to_have_count(0)
+        expect(page.get_by_text("The filters rest while you search.")).to_have_count(0)
+
+    def test_a_tab_that_is_open_overnight_asks_what_day_it_is(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        expect(page.get_by_role("grid")).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        with page.expect_request("**/api/session"), page.expect_request("**/pegs"):
+            page.clock.set_system_time(datetime.now(UTC) + timedelta(days=1))
 
     def test_signing_in_by_a_demo_button(self) -> None:
         page = self.page(None)

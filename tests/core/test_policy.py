@@ -2,12 +2,14 @@
 
 from django.test import SimpleTestCase
 
-from coatpeg.core.policy import TABLE, Action, Relation, Role, decide
+from coatpeg.core.policy import TABLE, Action, Relation, Role, decide, decide_role
 
 # For each action: who may do it in a class, whether a student may with their own, whether a caseload's lead may.
 EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.FOLLOW_CHANGES: ("lead co_teacher marker observer student", False, False),
-    Action.READ_DIRECTIONS: ("lead co_teacher marker observer student", False, False),
+    Action.READ_DIRECTIONS: ("lead co_teacher marker observer student leaver", False, False),
+    Action.BRING_IN_KNOWN: ("lead", False, False),
+    Action.GIVE_PASSWORD: ("lead", False, False),
     Action.SEE_BOARD: ("lead co_teacher marker observer", False, False),
     Action.SEE_HANDINS: ("lead co_teacher marker observer", False, False),
     Action.SET_HANDIN: ("lead co_teacher", False, False),
@@ -42,7 +44,11 @@ OF_SCHOOL: dict[Action, str] = {
     Action.START_CLASS: "administrator lead co_teacher marker observer",
     Action.START_CASELOAD: "administrator",
     Action.KEEP_ACCOUNTS: "administrator",
+    Action.SEE_MAIL: "administrator",
+    Action.BRING_IN_KNOWN: "administrator",
+    Action.GIVE_PASSWORD: "administrator",
 }
+READ_BY_LEAVERS = {Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION, Action.SEE_WORKLIST}
 
 
 class Policy(SimpleTestCase):
@@ -55,19 +61,43 @@ class Policy(SimpleTestCase):
 
     def expected(self, action: Action, role: Role, relation: Relation) -> bool:
         if action is Action.USE_ACCOUNT:
+            return relation is Relation.OWN or (relation is Relation.CARD and role is Role.STUDENT)
+        if action is Action.CHANGE_ACCOUNT:
             return relation is Relation.OWN
-        if action in OF_SCHOOL:
-            return relation is Relation.SCHOOL and role.value in OF_SCHOOL[action].split()
-        in_class, own, caseload = EXPECTED[action]
+        of_school = relation is Relation.SCHOOL and role.value in OF_SCHOOL.get(action, "").split()
+        in_class, own, caseload = EXPECTED.get(action, ("", False, False))
         return (
-            (relation is Relation.CLASS and role.value in in_class.split())
+            of_school
+            or (relation is Relation.OWN and role is Role.LEAVER and action in READ_BY_LEAVERS)
+            or (relation is Relation.CLASS and role.value in in_class.split())
             or (relation is Relation.OWN and own and role is Role.STUDENT)
             or (relation is Relation.CASELOAD and caseload and role in (Role.LEAD, Role.CO_TEACHER))
         )
 
     def test_an_administrator_sees_no_student_work(self) -> None:
         seen = {action for action, role, _ in TABLE if role is Role.ADMINISTRATOR}
-        self.assertEqual(seen, {Action.USE_ACCOUNT, *OF_SCHOOL})
+        self.assertEqual(seen, {Action.USE_ACCOUNT, Action.CHANGE_ACCOUNT, *OF_SCHOOL})
+
+    def test_nobody_raises_themselves_and_who_is_lead_is_a_leads_to_say(self) -> None:
+        lead, co, marker = Role.LEAD, Role.CO_TEACHER, Role.MARKER
+        for giver, before, after, own, allowed in (
+            (lead, None, lead, False, True),
+            (lead, lead, None, False, True),
+            (lead, lead, marker, True, True),
+            (co, co, lead, True, False),
+            (co, co, marker, True, True),
+            (co, co, None, True, True),
+            (co, lead, None, False, False),
+            (co, lead, marker, False, False),
+            (co, marker, lead, False, False),
+            (co, None, co, False, True),
+            (co, marker, None, False, True),
+            (marker, Role.OBSERVER, marker, False, False),
+            (lead, None, lead, True, False),
+        ):
+            with self.subTest(f"{giver} {before} {after} {own}"):
+                decision = decide_role(giver, before, after, own=own)
+                self.assertEqual((decision.allowed, bool(decision.because)), (allowed, not allowed))
 
     def test_nothing_is_allowed_towards_the_foreign(self) -> None:
         self.assertFalse([row for row in TABLE if row[2] is Relation.FOREIGN])

@@ -12,8 +12,8 @@ from pathlib import Path
 from django.test import SimpleTestCase
 from icu4py.breakers import SentenceBreaker, WordBreaker
 
-from coatpeg.core import rich
-from coatpeg.core.texts import LOCALE, count
+from coatpeg.core.portfolios import rich
+from coatpeg.core.portfolios.texts import LOCALE, count
 from tests.reference.test_collation import in_node
 
 CASES = Path("/usr/share/unicode/auxiliary")

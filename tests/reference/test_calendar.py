@@ -14,7 +14,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from django.test import SimpleTestCase
 
-from coatpeg.core.calendar import SchoolCalendar, Term, moment_of
+from coatpeg.core.calendar.school_days import SchoolCalendar, Term, moment_of
 
 
 def random_calendar(dealer: random.Random) -> tuple[SchoolCalendar, np.busdaycalendar, date, date]:

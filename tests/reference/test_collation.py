@@ -13,8 +13,8 @@ from pathlib import Path
 from django.db import connection
 from django.test import SimpleTestCase, TestCase
 
-from coatpeg.core import names
-from coatpeg.core.texts import count
+from coatpeg.core.people import names
+from coatpeg.core.portfolios.texts import count
 from demo.names import AWKWARD, FAMILY, GIVEN
 from operations.install import node_path
 
@@ -102,7 +102,7 @@ class LiveCount(SimpleTestCase):
         new Function('exports', ts.transpileModule(source, { compilerOptions: { module: 'CommonJS', target: 'ES2022' } }).outputText)(module_.exports);
         console.log(JSON.stringify(texts.map((text) => { const c = module_.exports.count(text); return [c.words, c.sentences]; })));
         """
-        source = (HOME / "frontend/src/pockets/count.ts").read_text()
+        source = (HOME / "frontend/src/writing/count.ts").read_text()
         modules = str(HOME / "frontend/node_modules/typescript")
         theirs = in_node(script.replace("'typescript'", json.dumps(modules)), {"source": source, "texts": TEXTS})
         self.assertEqual([[count(text).words, count(text).sentences] for text in TEXTS], theirs)

@@ -5,7 +5,7 @@ from collections import Counter
 from django.test import SimpleTestCase
 from scipy.stats import chi2
 
-from coatpeg.core.pegs import PICTURES, deal
+from coatpeg.core.people.pegs import PICTURES, deal
 
 DEALS = 112 * 40
 SURE = 1e-6

@@ -8,7 +8,7 @@ from collections import Counter
 from django.test import SimpleTestCase
 from scipy.stats import chi2
 
-from coatpeg.core.variants import DealtBy, Holder, VariantPlan, Version, dealt
+from coatpeg.core.outlines.versions import DealtBy, Holder, VariantPlan, Version, dealt
 from demo.names import AWKWARD, FAMILY
 from tests.reference.test_collation import NAMES, in_node
 

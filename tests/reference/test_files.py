@@ -7,22 +7,30 @@ eight orientation values of the Exif standard (CIPA DC-008, tag 0x0112).
 
 import hashlib
 import io
+import os
 import struct
 import subprocess
+import sys
 import tempfile
 import wave
 import zipfile
 from pathlib import Path
 
+import openpyxl
+import pillow_heif
+from django.conf import settings
 from django.core.files.base import ContentFile
 from django.test import SimpleTestCase, TestCase
 from PIL import Image
 
-from coatpeg.core.snapshots import text_digest
-from coatpeg.portfolios import files, media, pictures
+from coatpeg.core.handins.snapshots import text_digest
+from coatpeg.files import keeping, media, pictures
 from tests import recordings
 from tests.builders import jpeg
 
+CAMERAS = Path(__file__).parent / "cameras"
+
+pillow_heif.register_heif_opener()
 MESSAGE = "abcdbcdecdefdefgefghfghighijhijkijkljklmklmnlmnomnopnopq"
 
 
@@ -37,8 +45,8 @@ class Sha256(TestCase):
             self.assertEqual(text_digest(text), digest)
 
     def test_what_is_kept_has_the_hash_that_sha256sum_gives(self) -> None:
-        kept = files.keep(ContentFile(MESSAGE.encode()), "message.txt")
-        path = files.store().path(files.path_of(kept.stored.sha256))
+        kept = keeping.keep(ContentFile(MESSAGE.encode()), "message.txt")
+        path = keeping.store().path(keeping.path_of(kept.stored.sha256))
         shown = subprocess.run(["sha256sum", path], capture_output=True, text=True, check=True).stdout.split()[0]
         self.assertEqual((kept.stored.sha256, kept.came_sha256), (shown, shown))
         self.assertTrue(path.endswith(shown))
@@ -48,6 +56,13 @@ def saved(form: str, **more: object) -> bytes:
     target = io.BytesIO()
     Image.new("RGB", (32, 24), (10, 120, 60)).save(target, form, **more)
     return target.getvalue()
+
+
+def cleaned(data: bytes, media_type: str) -> list[bytes]:
+    """What is kept of a picture, and its thumbnails."""
+    with tempfile.TemporaryDirectory() as folder:
+        pictures.clean(io.BytesIO(data), Path(folder), media_type, "card")
+        return [(Path(folder) / name).read_bytes() for name in (pictures.KEPT, *pictures.THUMBNAILS)]
 
 
 def zipped(names: dict[str, str]) -> bytes:
@@ -89,7 +104,7 @@ SAMPLES: dict[str, bytes] = {
 }
 
 
-class MediaTypes(SimpleTestCase):
+class MediaTypes(TestCase):
     def libmagic(self, data: bytes) -> str:
         with tempfile.NamedTemporaryFile() as sample:
             Path(sample.name).write_bytes(data)
@@ -110,6 +125,25 @@ class MediaTypes(SimpleTestCase):
                 ours, theirs = media.media_type(data[: media.HEAD]), self.libmagic(data)
                 self.assertEqual(same.get(ours, ours), same.get(theirs, theirs))
 
+    def test_a_workbook_whose_list_of_contents_lies_far_behind(self) -> None:
+        """Every reader finds it by the directory at the end, openpyxl too."""
+        target = io.BytesIO()
+        book = openpyxl.Workbook()
+        book.active["A1"] = "Beans"
+        book.save(target)
+        turned = io.BytesIO()
+        with zipfile.ZipFile(target) as source, zipfile.ZipFile(turned, "w") as made:
+            made.writestr("xl/media/large.bin", os.urandom(200_000))
+            for one in sorted(source.namelist(), reverse=True):
+                made.writestr(one, source.read(one))
+        kept = keeping.keep(ContentFile(turned.getvalue()), "harvest.xlsx")
+        self.assertTrue(kept.stored.media_type.endswith("spreadsheetml.sheet"), kept.stored.media_type)
+        self.assertEqual(openpyxl.load_workbook(turned).active["A1"].value, "Beans")
+        plain = io.BytesIO()
+        with zipfile.ZipFile(plain, "w") as made:
+            made.writestr("a.bin", os.urandom(200_000))
+        self.assertEqual(keeping.keep(ContentFile(plain.getvalue()), "a.zip").stored.media_type, "application/zip")
+
     def test_a_picture_is_one_only_where_libmagic_says_so_too(self) -> None:
         for name, data in SAMPLES.items():
             with self.subTest(name):
@@ -118,6 +152,34 @@ class MediaTypes(SimpleTestCase):
 
 
 class Orientation(SimpleTestCase):
+    def test_of_several_pictures_of_a_phone_the_one_it_shows_is_kept(self) -> None:
+        """JPEG: CIPA DC-007 *Multi-Picture Format*, written by Pillow; HEIC: a phone's own file."""
+        target = io.BytesIO()
+        other = Image.new("RGB", (16, 12), "white")
+        Image.new("RGB", (32, 24), "navy").save(target, "MPO", save_all=True, append_images=[other])
+        phone = (CAMERAS / "phone.heic").read_bytes()
+        for data, media_type, size in ((target.getvalue(), "image/jpeg", (32, 24)), (phone, "image/heic", (1025, 900))):
+            with Image.open(io.BytesIO(cleaned(data, media_type)[0])) as kept:
+                self.assertEqual((kept.format, kept.size, getattr(kept, "n_frames", 1)), ("JPEG", size, 1))
+
+    def test_forty_photographs_are_joined_in_less_than_300_megabytes(self) -> None:
+        """In a process of its own, whose highest memory the kernel tells (VmHWM, proc_pid_status(5))."""
+        program = """
+import io, re
+from PIL import Image
+from coatpeg.files import pictures
+target = io.BytesIO()
+Image.linear_gradient("L").resize((4000, 3000)).convert("RGB").save(target, "JPEG")
+with pictures.joined([lambda: io.BytesIO(target.getvalue())] * 40) as path:
+    most = re.search(r"VmHWM:\\s+(\\d+)", open("/proc/self/status").read())[1]
+    print(path.stat().st_size > 0, int(most) // 1024)
+"""
+        inside = [sys.executable, "-c", program]
+        done = subprocess.run(inside, cwd=settings.BASE_DIR, capture_output=True, text=True, check=True)
+        made, megabytes = done.stdout.split()
+        self.assertEqual(made, "True")
+        self.assertLess(int(megabytes), 300)
+
     def test_the_eight_exif_values_come_out_upright(self) -> None:
         """A red corner top left.
 
@@ -142,8 +204,7 @@ class Orientation(SimpleTestCase):
                 target = io.BytesIO()
                 stored.save(target, "JPEG", quality=100, exif=exif)
                 target.seek(0)
-                clean = pictures.clean(target, "image/jpeg", "turned.jpg")
-                shown = Image.open(io.BytesIO(clean.data))
+                shown = Image.open(io.BytesIO(cleaned(target.getvalue(), "image/jpeg")[0]))
                 self.assertEqual(shown.size, (40, 20))
                 red, green, _ = shown.getpixel((3, 3))  # type: ignore[misc]
                 self.assertTrue(red > 200 and green < 80, f"value {value}: {shown.getpixel((3, 3))}")
@@ -159,8 +220,7 @@ class Orientation(SimpleTestCase):
                 source = data if form == "JPEG" else saved(form, exif=exif)
                 kind = media.picture_type(source)
                 assert kind is not None
-                clean = pictures.clean(io.BytesIO(source), kind, "card")
-                for each in (clean.data, *clean.thumbnails.values()):
+                for each in cleaned(source, kind):
                     self.assertNotIn(b"Camera maker", each)
                     self.assertFalse(dict(Image.open(io.BytesIO(each)).getexif()))
 

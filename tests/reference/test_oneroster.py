@@ -13,9 +13,9 @@ from datetime import date
 from django.test import SimpleTestCase
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.oneroster import HEADING, classes_of, meant, plain_name
-from coatpeg.core.roster_table import Column, guess
-from coatpeg.people.roster_files import MOST_UNPACKED, classes_in, read_bytes
+from coatpeg.core.people.oneroster import HEADING, class_named, classes_of, plain_name
+from coatpeg.core.people.roster_table import Column, guess
+from coatpeg.setup.roster.roster_files import MOST_UNPACKED, classes_in, read_bytes
 
 TODAY = date(2026, 11, 4)
 COLUMNS = {
@@ -88,7 +88,8 @@ def packed(tables: dict[str, list[dict[str, str]]] = TABLES, folder: str = "") -
         )
         for name, rows in tables.items():
             text = io.StringIO(newline="")
-            writer = csv.DictWriter(text, COLUMNS[name].split(","), restval="")
+            columns = dict.fromkeys([*COLUMNS[name].split(","), *(rows[0] if rows else ())])
+            writer = csv.DictWriter(text, list(columns), restval="")
             writer.writeheader()
             writer.writerows(rows)
             zipped.writestr(folder + name, "\ufeff" + text.getvalue())
@@ -152,5 +153,5 @@ class Reading(SimpleTestCase):
     def test_which_class_is_meant(self) -> None:
         classes = classes_of(TABLES, TODAY)
         self.assertEqual(plain_name("8 Plot · Growing & Cooking"), "8plotgrowingcooking")
-        self.assertIsNone(meant(classes, "7 Bench"))
-        self.assertEqual(meant(classes[:1], "7 Bench"), classes[0], "there is just one")
+        self.assertIsNone(class_named(classes, "7 Bench"))
+        self.assertEqual(class_named(classes[:1], "7 Bench"), classes[0], "there is just one")

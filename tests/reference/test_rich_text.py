@@ -10,7 +10,8 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from coatpeg.outlines.rich_text import SCHEMES, TAGS, clean
+from coatpeg.files.sanitising import DIRECTIONS, PAGES, SCHEMES
+from coatpeg.outlines.rich_text import clean
 from coatpeg.portfolios import rich_pages
 
 ATTACKS = """<SCRIPT SRC=https://xss.example/x.js></SCRIPT>
@@ -73,11 +74,11 @@ class Pages(SimpleTestCase):
                     reader = Reader()
                     reader.feed(rich_pages.clean(text, {1}))
                     for tag, attributes in reader.found:
-                        self.assertIn(tag, rich_pages.TAGS, text)
+                        self.assertIn(tag, PAGES.tags, text)
                         for name, value in attributes:
                             self.assertIn(name, rich_pages.ATTRIBUTES.get(tag, set()), text)
                             if name == "href":
-                                self.assertIn((value or "").split(":")[0], rich_pages.SCHEMES, text)
+                                self.assertIn((value or "").split(":")[0], SCHEMES, text)
                             self.assertNotEqual(name, "src", "none of them names a picture of the portfolio")
 
     @given(st.text(max_size=80))
@@ -91,7 +92,7 @@ class Cleaning(SimpleTestCase):
         reader = Reader()
         reader.feed(clean(text))
         for tag, attributes in reader.found:
-            self.assertIn(tag, TAGS, text)
+            self.assertIn(tag, DIRECTIONS.tags, text)
             for name, value in attributes:
                 self.assertEqual((tag, name), ("a", "href"), text)
                 self.assertIn((value or "").split(":")[0], SCHEMES, text)

@@ -13,14 +13,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from openpyxl import Workbook
 
-from coatpeg.core.calendar_plan import DaysOff
-from coatpeg.core.csv_text import to_csv
+from coatpeg.core.calendar.plan import DaysOff
 from coatpeg.core.errors import Invalid
-from coatpeg.core.names import sort_key
-from coatpeg.core.person_names import split
-from coatpeg.core.roster_table import read_text
-from coatpeg.people import ical
-from coatpeg.people.roster_files import read_bytes
+from coatpeg.core.people.csv_text import to_csv
+from coatpeg.core.people.names import sort_key
+from coatpeg.core.people.person_names import split
+from coatpeg.core.people.roster_table import read_text
+from coatpeg.setup.calendar import ical
+from coatpeg.setup.roster.roster_files import read_bytes
 from operations.install import node_path
 
 

@@ -15,7 +15,7 @@ from pathlib import Path
 from django.conf import settings
 from django.test import LiveServerTestCase
 
-from coatpeg.portfolios import files
+from coatpeg.files import keeping
 from coatpeg.portfolios.models import Artefact, Evidence
 from operations.install import node_path
 from tests import builders
@@ -58,6 +58,6 @@ class StockClient(LiveServerTestCase):
         stored = Artefact.objects.get().stored
         assert stored
         self.assertEqual(stored.sha256, hashlib.sha256(data).hexdigest())
-        with files.opened(stored.sha256) as content:
+        with keeping.opened(stored.sha256) as content:
             self.assertEqual(content.read(), data)
         self.assertEqual(Evidence.objects.count(), 1)

@@ -16,6 +16,6 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Migrate, then load."""
-        call_command("migrate", verbosity=0)
+        call_command("upgrade")
         if not School.objects.exists():
             load(say=self.stdout.write)

@@ -43,6 +43,26 @@ export const rosterQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/roster", { params: { path: { group_id } } })),
   });
 
+/** What a class has asked for and waits. */
+export const ownRequestsQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "requests"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/roster/requests", { params: { path: { group_id } } })),
+  });
+
+/** What changed a class's list, newest first. */
+export const listChangesQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "list-changes"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/roster/changes", { params: { path: { group_id } } })),
+  });
+
+/** Requests for students that wait for this person's word. */
+export const joinRequestsQuery = queryOptions({
+  queryKey: ["join-requests"],
+  queryFn: () => data(client.GET("/api/join-requests")),
+});
+
 /** Lists that came through the roster folder. */
 export const dropsQuery = (group_id: number) =>
   queryOptions({
@@ -119,6 +139,14 @@ export const accountsQuery = queryOptions({
   queryFn: () => data(client.GET("/api/accounts")),
 });
 
+/** Students' accounts by a part of a name, user name or number. */
+export const studentAccountsQuery = (text: string) =>
+  queryOptions({
+    queryKey: ["accounts", "students", text],
+    enabled: text.length > 1,
+    queryFn: () => data(client.GET("/api/accounts/students", { params: { query: { text } } })),
+  });
+
 export const submissionQuery = (group_id: number, submission_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "submission", submission_id],
@@ -191,11 +219,24 @@ export const showsQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/shows", { params: { path: { group_id } } })),
   });
 
-/** A student's news. */
-export const newsQuery = (group_id: number, portfolio_id: number) =>
+/** What is new to whoever is signed in; looked for once a minute, over all their classes. */
+export const noticesQuery = queryOptions({
+  queryKey: ["notices"],
+  queryFn: () => data(client.GET("/api/notices")),
+  refetchInterval: 60_000,
+});
+
+/** Which mail was sent, newest first. */
+export const mailsQuery = queryOptions({
+  queryKey: ["mails"],
+  queryFn: () => data(client.GET("/api/mails")),
+});
+
+/** One mail. */
+export const mailQuery = (mail_id: number) =>
   queryOptions({
-    queryKey: ["group", group_id, "portfolio", portfolio_id, "news"],
-    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/news", { params: { path: { portfolio_id } } })),
+    queryKey: ["mails", mail_id],
+    queryFn: () => data(client.GET("/api/mails/{mail_id}", { params: { path: { mail_id } } })),
   });
 
 /** The portfolios of a class by name. */

@@ -28,6 +28,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/accounts/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Students
+         * @description Students' accounts by a part of a name, user name or number.
+         */
+        get: operations["find_students"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/accounts/{person_id}/active": {
         parameters: {
             query?: never;
@@ -577,7 +597,7 @@ export interface paths {
         };
         /**
          * Follow Changes
-         * @description What was committed after a cursor; a student sees their own and the class's, nobody else's.
+         * @description What was committed after a cursor; a student is told their own and the class's, nobody else's.
          */
         get: operations["follow_changes"];
         put?: never;
@@ -627,6 +647,26 @@ export interface paths {
          */
         post: operations["preview_handin"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/{handin_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back Handin
+         * @description Take back a hand-in for which nobody has done anything yet.
+         */
+        delete: operations["take_back_handin"];
         options?: never;
         head?: never;
         patch?: never;
@@ -769,6 +809,26 @@ export interface paths {
          * @description Let lists from the roster folder be applied by themselves, or not.
          */
         put: operations["set_by_itself"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See List Changes
+         * @description What changed the list, newest first.
+         */
+        get: operations["see_list_changes"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -980,6 +1040,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/roster/requests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Own Requests
+         * @description What this class has asked for and waits.
+         */
+        get: operations["see_own_requests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/roster/requests/{request_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw Request
+         * @description Take a request back.
+         */
+        delete: operations["withdraw_request"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/shows": {
         parameters: {
             query?: never;
@@ -1114,6 +1214,26 @@ export interface paths {
          * @description Adopt a template of the gallery.
          */
         post: operations["adopt_template"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/brought/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Brought
+         * @description Take away again what was adopted or carried over last, where nobody has begun in it.
+         */
+        post: operations["undo_brought"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1476,6 +1596,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template/taken-away/{taken_away_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Taken Away
+         * @description Bring back a section or pocket that was taken away.
+         */
+        post: operations["restore_taken_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/handins/{handin_id}/students/{enrolment_id}/due": {
         parameters: {
             query?: never;
@@ -1510,6 +1650,146 @@ export interface paths {
          */
         put: operations["set_excused"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join-requests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Join Requests
+         * @description What waits for this person's word; nothing for whoever has none to give.
+         */
+        get: operations["see_join_requests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join-requests/{request_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Join Request
+         * @description Let a student come into another class, or decline.
+         */
+        post: operations["settle_join_request"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mails": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Mails
+         * @description The envelopes of the mail that was sent, newest first.
+         */
+        get: operations["see_mails"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mails/{mail_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Mail
+         * @description One mail; its text in the demo only.
+         */
+        get: operations["read_mail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Notices
+         * @description What is new to this person.
+         */
+        get: operations["see_notices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Mail
+         * @description Choose how to be told by mail.
+         */
+        put: operations["choose_mail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Notices Seen
+         * @description Say that what is new was seen, up to a notice.
+         */
+        post: operations["notices_seen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1798,46 +2078,6 @@ export interface paths {
          * @description Remember that this member of staff looks into a portfolio.
          */
         post: operations["look"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/portfolios/{portfolio_id}/news": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * See News
-         * @description What is new to a student.
-         */
-        get: operations["see_news"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/portfolios/{portfolio_id}/news/seen": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * News Seen
-         * @description The student has seen their news up to a number.
-         */
-        post: operations["news_seen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2320,6 +2560,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/everywhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Out Everywhere
+         * @description End every session of the account, this one too.
+         */
+        post: operations["sign_out_everywhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description Change one's own password; every other session of the account is over.
+         */
+        put: operations["change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shown/{shown_id}/file": {
         parameters: {
             query?: never;
@@ -2378,6 +2658,26 @@ export interface paths {
          * @description Agree something for a student.
          */
         post: operations["agree_adjustment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{enrolment_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Password
+         * @description Give a student a new password.
+         */
+        post: operations["give_password"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2652,7 +2952,7 @@ export interface components {
         };
         /**
          * AccountShape
-         * @description A staff account.
+         * @description An account of the staff, or of a student.
          */
         AccountShape: {
             /** Active */
@@ -2798,7 +3098,7 @@ export interface components {
         };
         /**
          * ApplyIn
-         * @description The same with the students to mark as left and the day on which the others join.
+         * @description The same with the students to mark as left, the day on which the others join, and the preview that was seen.
          */
         ApplyIn: {
             /** As New */
@@ -2815,6 +3115,8 @@ export interface components {
             leave?: number[];
             /** Rows */
             rows: string[][];
+            /** Seen */
+            seen: string;
         };
         /**
          * ArtefactShape
@@ -2926,12 +3228,30 @@ export interface components {
             before?: number | null;
         };
         /**
+         * BellShape
+         * @description What is new to a person, newest first, and how many lines were not seen.
+         *
+         *     ``mail`` is how they are told by mail; none where they have no address.
+         */
+        BellShape: {
+            /** Lines */
+            lines: components["schemas"]["NoticeLine"][];
+            /** Mail */
+            mail: ("at_once" | "daily" | "never") | null;
+            /** Unseen */
+            unseen: number;
+        };
+        /**
          * BoardShape
          * @description The pegs. ``changes_at`` is when a status next changes by itself.
          */
         BoardShape: {
             /** Changes At */
             changes_at: string | null;
+            /** Counting */
+            counting: {
+                [key: string]: ("not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty")[];
+            };
             /** Groups */
             groups: string[];
             /** Handins */
@@ -2968,16 +3288,15 @@ export interface components {
         };
         /**
          * BroughtShape
-         * @description How many pockets and hand-ins came.
+         * @description How many pockets and hand-ins came, and the sections that were made: with them it is undone.
          */
         BroughtShape: {
-            /**
-             * Handins
-             * @default 0
-             */
+            /** Handins */
             handins: number;
             /** Pockets */
             pockets: number;
+            /** Sections */
+            sections: number[];
         };
         /**
          * ByItselfIn
@@ -3037,6 +3356,8 @@ export interface components {
             terms: components["schemas"]["SpanShape"][];
             /** Weekdays */
             weekdays: number[];
+            /** Weeks */
+            weeks: components["schemas"]["WeekOfTerm"][];
             /** Zone */
             zone: string;
         };
@@ -3045,6 +3366,11 @@ export interface components {
          * @description The secret of a sign-in card.
          */
         CardIn: {
+            /**
+             * Instead
+             * @default false
+             */
+            instead: boolean;
             /** Secret */
             secret: string;
         };
@@ -3126,20 +3452,6 @@ export interface components {
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
         };
         /**
-         * ChangeLine
-         * @description One change of a class.
-         */
-        ChangeLine: {
-            /** Enrolment Id */
-            enrolment_id: number | null;
-            /** Handin Id */
-            handin_id: number | null;
-            /** Number */
-            number: number;
-            /** Verb */
-            verb: string;
-        };
-        /**
          * ChangeShape
          * @description A field that the list would change.
          */
@@ -3163,16 +3475,51 @@ export interface components {
             version: number;
         };
         /**
+         * ChangedRow
+         * @description A student's row as it is now, with those of its cells that may have changed, by hand-in.
+         */
+        ChangedRow: {
+            /** Cells */
+            cells: {
+                [key: string]: components["schemas"]["CellShape"];
+            };
+            /** Id */
+            id: number;
+            /** Last Work */
+            last_work: string | null;
+            /** Met */
+            met: number;
+            /** Quiet */
+            quiet: boolean;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
          * ChangesShape
-         * @description What came after a cursor.
+         * @description What was touched after a cursor: kinds of things, students, hand-ins, or the class as a whole (``everybody``).
+         *
+         *     ``all_changed``: too much to list. ``board_anew``: the board is loaded anew; else ``rows`` are its changed rows,
+         *     where they were asked for.
          */
         ChangesShape: {
             /** All Changed */
             all_changed: boolean;
-            /** Changes */
-            changes: components["schemas"]["ChangeLine"][];
+            /** Board Anew */
+            board_anew: boolean;
+            /** Changes At */
+            changes_at: string | null;
             /** Cursor */
             cursor: number;
+            /** Enrolments */
+            enrolments: number[];
+            /** Everybody */
+            everybody: boolean;
+            /** Handins */
+            handins: number[];
+            /** Kinds */
+            kinds: ("work" | "handing" | "marks" | "comments" | "show" | "asked" | "own_dues" | "adjustments" | "template" | "gallery" | "roster" | "lists" | "staff" | "calendar")[];
+            /** Rows */
+            rows: components["schemas"]["ChangedRow"][];
         };
         /**
          * ChipShape
@@ -3729,7 +4076,7 @@ export interface components {
         };
         /**
          * GroupLine
-         * @description A teaching group of this person, and as what they are in it.
+         * @description A teaching group of this person, as what they are in it, and what they may do there.
          */
         GroupLine: {
             /** Enrolment */
@@ -3738,6 +4085,8 @@ export interface components {
             id: number;
             /** Kind */
             kind: string;
+            /** May */
+            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "mark" | "open_show_page" | "read_directions" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -3866,6 +4215,32 @@ export interface components {
             waiting: number;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * JoinRequestShape
+         * @description A request that waits for this person's word: for which student, into which class, by whom.
+         */
+        JoinRequestShape: {
+            /**
+             * Asked At
+             * Format: date-time
+             */
+            asked_at: string;
+            /** Asked By */
+            asked_by: string;
+            /** Id */
+            id: number;
+            /** Into */
+            into: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Lapses
+             * Format: date
+             */
+            lapses: string;
+            /** Name */
+            name: string;
         };
         /**
          * LaidPocket
@@ -4030,7 +4405,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "new" | "here" | "joins" | "back" | "changed" | "twice" | "incomplete" | "unreadable";
+            verdict: "new" | "here" | "joins" | "back" | "asked" | "changed" | "twice" | "incomplete" | "unreadable";
             /** Why */
             why: string;
         };
@@ -4053,6 +4428,33 @@ export interface components {
             title: string;
         };
         /**
+         * ListChange
+         * @description A change of the class list that stands; ``newest`` is the one that can be undone now. ``file``: it came so.
+         */
+        ListChange: {
+            /** Added */
+            added: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Changed */
+            changed: number;
+            /** File */
+            file: string;
+            /** Id */
+            id: number;
+            /** Left */
+            left: number;
+            /** Newest */
+            newest: boolean;
+            /** Placed */
+            placed: number;
+        };
+        /**
          * ListIn
          * @description A list as the person has it before them.
          */
@@ -4061,6 +4463,8 @@ export interface components {
             as_new?: number[];
             /** Columns */
             columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
+            /** Drop */
+            drop?: number | null;
             /** Heading */
             heading?: string[];
             /** Rows */
@@ -4116,6 +4520,8 @@ export interface components {
             last: string | null;
             /** Left */
             left: boolean;
+            /** May Give Password */
+            may_give_password: boolean;
             /** Number */
             number: string;
             /** Period */
@@ -4370,6 +4776,67 @@ export interface components {
             id: number;
         };
         /**
+         * MailChoiceIn
+         * @description How to be told by mail.
+         */
+        MailChoiceIn: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "at_once" | "daily" | "never";
+        };
+        /**
+         * MailLine
+         * @description The envelope of a mail.
+         */
+        MailLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "sent" | "bounced";
+            /** Subject */
+            subject: string;
+            /** To */
+            to: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * MailShape
+         * @description A mail; its text is there in the demo only.
+         */
+        MailShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "sent" | "bounced";
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * MarkIn
          * @description Feedback and score, and the version of the draft the marker saw.
          */
@@ -4408,6 +4875,8 @@ export interface components {
         Me: {
             /** Administrator */
             administrator: boolean;
+            /** Card */
+            card: boolean;
             /** Full Name */
             full_name: string;
             /** Id */
@@ -4498,48 +4967,32 @@ export interface components {
             username: string;
         };
         /**
-         * NewsLine
-         * @description Something new: ``what`` happened to which hand-in, artefact or page, and where to look.
+         * NoticeLine
+         * @description Something new: what happened, to what by title (where it has one), and the path it leads to.
+         *
+         *     ``count`` notices that are alike are one line; ``id`` is the newest of them.
          */
-        NewsLine: {
+        NoticeLine: {
             /**
              * At
              * Format: date-time
              */
             at: string;
+            /** Count */
+            count: number;
+            /** Id */
+            id: number;
             /** New */
             new: boolean;
-            /** Number */
-            number: number;
-            /** Page */
-            page: number | null;
-            /** Pocket */
-            pocket: number | null;
+            /** Path */
+            path: string;
             /** Title */
             title: string;
             /**
              * What
              * @enum {string}
              */
-            what: "sent_back" | "accepted" | "commented" | "handin_set" | "show_page_opened" | "own_due_set";
-        };
-        /**
-         * NewsSeenIn
-         * @description The number of the newest news that was seen.
-         */
-        NewsSeenIn: {
-            /** Number */
-            number: number;
-        };
-        /**
-         * NewsShape
-         * @description A student's news, newest first, and how much of it was not seen.
-         */
-        NewsShape: {
-            /** Lines */
-            lines: components["schemas"]["NewsLine"][];
-            /** Unseen */
-            unseen: number;
+            what: "accepted" | "commented" | "handed_in" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape
@@ -4735,6 +5188,26 @@ export interface components {
             day: string | null;
         };
         /**
+         * OwnRequest
+         * @description A request of a class for a student known from elsewhere, in the words of its list.
+         */
+        OwnRequest: {
+            /**
+             * Asked At
+             * Format: date-time
+             */
+            asked_at: string;
+            /** Id */
+            id: number;
+            /**
+             * Lapses
+             * Format: date
+             */
+            lapses: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * PageIn
          * @description A loose page and the version its writer saw.
          */
@@ -4793,6 +5266,16 @@ export interface components {
         PageTitleIn: {
             /** Title */
             title: string;
+        };
+        /**
+         * PasswordIn
+         * @description The password as it is, and the one to have.
+         */
+        PasswordIn: {
+            /** Current */
+            current: string;
+            /** New */
+            new: string;
         };
         /**
          * PasteIn
@@ -4934,6 +5417,8 @@ export interface components {
              * @default true
              */
             for_everyone: boolean;
+            /** Key */
+            key?: string | null;
             /**
              * Opens
              * Format: date
@@ -5210,6 +5695,8 @@ export interface components {
             group: components["schemas"]["GroupShape"];
             /** Id */
             id: number;
+            /** May */
+            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "mark" | "open_show_page" | "read_directions" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -5292,6 +5779,11 @@ export interface components {
              */
             face: "hyperlegible" | "lexend";
             /**
+             * Keys
+             * @default true
+             */
+            keys: boolean;
+            /**
              * Pace
              * @enum {integer}
              */
@@ -5308,6 +5800,12 @@ export interface components {
              * @enum {string}
              */
             spacing: "usual" | "wide" | "wider";
+            /**
+             * Theme
+             * @default system
+             * @enum {string}
+             */
+            theme: "system" | "light" | "dark" | "contrast";
             /**
              * Tint
              * @enum {string}
@@ -5426,13 +5924,15 @@ export interface components {
         };
         /**
          * RosterPreview
-         * @description What a list would do, line by line.
+         * @description What a list would do, line by line; ``seen`` names it when the list is applied.
          */
         RosterPreview: {
             /** Lines */
             lines: components["schemas"]["LineShape"][];
             /** Missing */
             missing: components["schemas"]["LeaverShape"][];
+            /** Seen */
+            seen: string;
         };
         /**
          * RosterShape
@@ -5570,6 +6070,14 @@ export interface components {
             title: string;
         };
         /**
+         * SeenIn
+         * @description The newest notice that was seen.
+         */
+        SeenIn: {
+            /** Id */
+            id: number;
+        };
+        /**
          * SendBackIn
          * @description The same with the pockets to open (none: all) and a new due date.
          */
@@ -5617,6 +6125,14 @@ export interface components {
             upload_limit: number;
             /** Zone */
             zone: string;
+        };
+        /**
+         * SettleIn
+         * @description Whether the student comes in.
+         */
+        SettleIn: {
+            /** Confirm */
+            confirm: boolean;
         };
         /**
          * ShowIn
@@ -5741,11 +6257,15 @@ export interface components {
         };
         /**
          * StaffLine
-         * @description A member of staff in a class; ``me`` marks the person who asks.
+         * @description A member of staff in a class; ``me`` marks the person who asks, who may make them one of ``may_become``.
          */
         StaffLine: {
             /** Email */
             email: string;
+            /** May Become */
+            may_become: ("lead" | "co_teacher" | "marker" | "observer")[];
+            /** May Take Out */
+            may_take_out: boolean;
             /** Me */
             me: boolean;
             /** Name */
@@ -5763,8 +6283,8 @@ export interface components {
          * @description The staff of a class.
          */
         StaffShape: {
-            /** May Change */
-            may_change: boolean;
+            /** May Add */
+            may_add: ("lead" | "co_teacher" | "marker" | "observer")[];
             /** Roles */
             roles: components["schemas"]["RoleLine"][];
             /** Staff */
@@ -5818,6 +6338,8 @@ export interface components {
             submissions: components["schemas"]["SubmissionLine"][];
             /** Title */
             title: string;
+            /** Wanting */
+            wanting: components["schemas"]["WantingPocket"][];
         };
         /**
          * SubmissionLine
@@ -5878,6 +6400,14 @@ export interface components {
             heading: string[];
             /** Rows */
             rows: string[][];
+        };
+        /**
+         * TakenAwayShape
+         * @description Under which id it can be brought back.
+         */
+        TakenAwayShape: {
+            /** Taken Away */
+            taken_away: number;
         };
         /**
          * TakenOutShape
@@ -5998,6 +6528,14 @@ export interface components {
             title: string;
         };
         /**
+         * UndoBroughtIn
+         * @description The sections that were made.
+         */
+        UndoBroughtIn: {
+            /** Sections */
+            sections: number[];
+        };
+        /**
          * UnitIO
          * @description A unit with its questions; ``opens`` is the day from which its pockets are open.
          */
@@ -6052,7 +6590,8 @@ export interface components {
          * UploadShape
          * @description An upload: how many bytes are here, whether it is done, the evidence it became, what was changed about its name.
          *
-         *     ``waits_for`` names the batch whose other pages are still to come.
+         *     ``ready`` where what it became can be seen; until then a picture is being cleaned. ``waits_for`` names the batch
+         *     whose other pages are still to come.
          */
         UploadShape: {
             /** Done */
@@ -6065,6 +6604,8 @@ export interface components {
             key: string;
             /** Note */
             note: string;
+            /** Ready */
+            ready: boolean;
             /** Size */
             size: number;
             /** Waits For */
@@ -6243,15 +6784,34 @@ export interface components {
         };
         /**
          * WantingPocket
-         * @description A pocket with the chips of what is still wanted in it.
+         * @description A pocket with the chips of what is still wanted in it; of a log, how many rows are not finished.
+         *
+         *     ``columns`` are the headings that are still to be written in these rows.
          */
         WantingPocket: {
             /** Chips */
             chips: components["schemas"]["ChipShape"][];
+            /** Columns */
+            columns: string[];
             /** Id */
             id: number;
+            /** Rows */
+            rows: number;
             /** Title */
             title: string;
+        };
+        /**
+         * WeekOfTerm
+         * @description A week of a term: its number there (from 1) and its Monday.
+         */
+        WeekOfTerm: {
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Number */
+            number: number;
         };
         /**
          * WeekShape
@@ -6269,64 +6829,14 @@ export interface components {
             school_days: number;
         };
         /**
-         * WorkLine
-         * @description A hand-in in *To hand in*, with the pockets where something is still wanted.
-         */
-        WorkLine: {
-            /** Count */
-            count: number;
-            /** Due */
-            due: string | null;
-            /** Due Again */
-            due_again: string | null;
-            /** Due At */
-            due_at: string | null;
-            /** Due In */
-            due_in: number | null;
-            /** Due Time */
-            due_time: string | null;
-            /** Extra Days */
-            extra_days: number;
-            /** Id */
-            id: number;
-            /** Late */
-            late: boolean;
-            /** Late Days */
-            late_days: number;
-            /** Late Seconds */
-            late_seconds: number;
-            /**
-             * Opens
-             * Format: date
-             */
-            opens: string;
-            /** Overdue */
-            overdue: boolean;
-            /** Pockets */
-            pockets: components["schemas"]["Named"][];
-            /** Points */
-            points: number | null;
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
-            /** Submissions */
-            submissions: components["schemas"]["SubmissionLine"][];
-            /** Title */
-            title: string;
-            /** Wanting */
-            wanting: components["schemas"]["WantingPocket"][];
-        };
-        /**
          * Worklist
          * @description What to hand in, and the rest.
          */
         Worklist: {
             /** Others */
-            others: components["schemas"]["WorkLine"][];
+            others: components["schemas"]["StudentHandIn"][];
             /** To Do */
-            to_do: components["schemas"]["WorkLine"][];
+            to_do: components["schemas"]["StudentHandIn"][];
         };
         /**
          * WrongCell
@@ -6389,6 +6899,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NewAccountShape"];
+                };
+            };
+        };
+    };
+    find_students: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountShape"][];
                 };
             };
         };
@@ -7111,6 +7643,7 @@ export interface operations {
         parameters: {
             query?: {
                 after?: number | null;
+                board?: boolean;
             };
             header?: never;
             path: {
@@ -7202,6 +7735,27 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PreviewShape"];
                 };
+            };
+        };
+    };
+    take_back_handin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -7387,6 +7941,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    see_list_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListChange"][];
+                };
             };
         };
     };
@@ -7668,6 +8244,49 @@ export interface operations {
             };
         };
     };
+    see_own_requests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnRequest"][];
+                };
+            };
+        };
+    };
+    withdraw_request: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                request_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     see_show_pages: {
         parameters: {
             query?: never;
@@ -7829,6 +8448,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BroughtShape"];
                 };
+            };
+        };
+    };
+    undo_brought: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoBroughtIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -8049,12 +8692,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TakenAwayShape"];
+                };
             };
         };
     };
@@ -8237,12 +8882,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TakenAwayShape"];
+                };
             };
         };
     };
@@ -8352,6 +8999,27 @@ export interface operations {
             };
         };
     };
+    restore_taken_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                taken_away_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     set_own_due: {
         parameters: {
             query?: never;
@@ -8390,6 +9058,156 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ExcuseIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    see_join_requests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinRequestShape"][];
+                };
+            };
+        };
+    };
+    settle_join_request: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                request_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    see_mails: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailLine"][];
+                };
+            };
+        };
+    };
+    read_mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mail_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailShape"];
+                };
+            };
+        };
+    };
+    see_notices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BellShape"];
+                };
+            };
+        };
+    };
+    choose_mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailChoiceIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    notices_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenIn"];
             };
         };
         responses: {
@@ -8780,52 +9598,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LookShape"];
                 };
-            };
-        };
-    };
-    see_news: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                portfolio_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NewsShape"];
-                };
-            };
-        };
-    };
-    news_seen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                portfolio_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewsSeenIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
         };
     };
@@ -9508,6 +10280,46 @@ export interface operations {
             };
         };
     };
+    sign_out_everywhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     read_shown: {
         parameters: {
             query?: never;
@@ -9597,6 +10409,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AdjustmentShape"];
+                };
+            };
+        };
+    };
+    give_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewAccountShape"];
                 };
             };
         };

@@ -6,9 +6,11 @@ import { client, data } from "../api/client";
 import { setConnection } from "../api/connection";
 import { Problem } from "../api/problem";
 import { sessionQuery } from "../api/queries";
+import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { Mark } from "./Mark";
-import { forgetPeople } from "./session";
+import { forgetPeople } from "../api/session";
+import { CARD } from "./texts";
 
 export function CardView() {
   const [secret] = useState(() => window.location.hash.slice(1));
@@ -16,10 +18,10 @@ export function CardView() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const enter = useMutation({
-    mutationFn: async () => {
+    mutationFn: async (instead: boolean) => {
       // The first answer brings the token that a sign-in needs.
       await data(client.GET("/api/session"));
-      return data(client.POST("/api/session/card", { body: { secret } }));
+      return data(client.POST("/api/session/card", { body: { secret, instead } }));
     },
     onSuccess: async (session) => {
       forgetPeople(queries);
@@ -32,12 +34,25 @@ export function CardView() {
     if (asked.current) return;
     asked.current = true;
     window.history.replaceState(null, "", "/card");
-    enter.mutate();
+    enter.mutate(false);
   }, [enter]);
+  const running = enter.error instanceof Problem && typeof enter.error.more.signed_in === "string" ? enter.error.more.signed_in : "";
   return (
     <main className="mx-auto flex min-h-dvh max-w-md flex-col items-center justify-center gap-4 p-6 text-center text-base">
       <Mark />
-      {enter.error ? (
+      {running ? (
+        <>
+          <Notice look="info" title={`${running} ${CARD.running}.`} fix={CARD.ask} />
+          <div className="flex flex-wrap justify-center gap-2">
+            <Button look="main" big disabled={enter.isPending} onClick={() => enter.mutate(true)}>
+              {CARD.go}
+            </Button>
+            <Link to="/" replace className="inline-flex min-h-11 items-center rounded-md border border-edge bg-paper px-4 font-semibold hover:border-control">
+              {CARD.stay}
+            </Link>
+          </div>
+        </>
+      ) : enter.error ? (
         <>
           <Notice title={enter.error instanceof Problem ? enter.error.title : "This card could not be read."} fix={enter.error instanceof Problem ? enter.error.fix : "Try again."} />
           <Link to="/" className="min-h-11 text-in underline">

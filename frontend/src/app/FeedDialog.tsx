@@ -1,16 +1,14 @@
 /** A person's calendar address: made, shown once, made void. */
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, data } from "../api/client";
 import { Problem } from "../api/problem";
 import { feedQuery } from "../api/queries";
+import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
 import { dayOf } from "../ui/dates";
 import { Notice } from "../ui/Notice";
-import { useReturnFocus } from "../ui/useReturnFocus";
 
 export function FeedDialog({ onClose }: { onClose: () => void }) {
-  useReturnFocus();
   const kept = useQuery(feedQuery);
   const queries = useQueryClient();
   const make = useMutation({
@@ -25,11 +23,7 @@ export function FeedDialog({ onClose }: { onClose: () => void }) {
   const address = kept.data?.address;
   const since = kept.data?.since;
   return (
-    <Dialog open onClose={onClose} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex w-full max-w-lg flex-col gap-4 rounded-lg bg-paper p-6 text-base text-ink shadow-lg">
-          <DialogTitle className="text-xl">Due dates in your own calendar</DialogTitle>
+    <Modal title="Due dates in your own calendar" onClose={onClose} narrow>
           <p>A calendar program that subscribes to your address shows when what is due. Whoever has the address can read titles and classes, nothing else.</p>
           {address && (
             <label className="font-bold">
@@ -48,12 +42,7 @@ export function FeedDialog({ onClose }: { onClose: () => void }) {
                 End it
               </Button>
             )}
-            <Button big onClick={onClose}>
-              Close
-            </Button>
           </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    </Modal>
   );
 }

@@ -2,6 +2,7 @@
 import { Search } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { useLocation, useNavigate, useSearchParams } from "react-router";
+import { isTyped, useLetterKeys } from "../ui/keys";
 import { TEXTS } from "./texts";
 
 export function FindStudent({ groupId }: { groupId: number }) {
@@ -17,18 +18,19 @@ export function FindStudent({ groupId }: { groupId: number }) {
   const [seen, setSeen] = useState(asked);
   if (asked !== seen) {
     setSeen(asked);
-    if (asked === "") setTyped("");
+    // Coming back to a search, the field says what hides the others.
+    if (asked === "" || typed === "") setTyped(asked);
   }
+  const letters = useLetterKeys();
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, [contenteditable]");
-      if (event.key !== "/" || typing) return;
+      if (!letters || event.key !== "/" || isTyped(event)) return;
       event.preventDefault();
       field.current?.focus();
     };
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
-  }, []);
+  }, [letters]);
   const find = (text: string) => {
     setTyped(text);
     if (!here) return void navigate(`${pegs}?find=${encodeURIComponent(text)}`);
@@ -43,7 +45,7 @@ export function FindStudent({ groupId }: { groupId: number }) {
     );
   };
   return (
-    <label className="relative ml-auto max-md:hidden">
+    <label className="relative ml-auto min-w-0 max-sm:order-last max-sm:w-full max-sm:pb-2">
       <span className="sr-only">{TEXTS.find}</span>
       <Search aria-hidden size={15} className="pointer-events-none absolute top-2 left-3 text-bar-text" />
       <input
@@ -52,7 +54,7 @@ export function FindStudent({ groupId }: { groupId: number }) {
         value={typed}
         onChange={(event) => find(event.target.value)}
         placeholder={`${TEXTS.find}   /`}
-        className="min-h-8 w-64 rounded-md bg-bar-soft pr-2 pl-9 text-paper placeholder:text-bar-text"
+        className="min-h-8 w-64 rounded-md max-md:w-46 max-sm:w-full bg-bar-soft pr-2 pl-9 text-bar-ink placeholder:text-bar-text"
       />
     </label>
   );

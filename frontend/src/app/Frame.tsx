@@ -2,24 +2,29 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { Outlet, useLocation } from "react-router";
+import { patiently } from "../api/patiently";
 import { useConnection } from "../api/connection";
-import { useLive } from "../api/live";
+import { useLive } from "../live/live";
 import { sessionQuery } from "../api/queries";
+import { may } from "../api/session";
 import { setZone } from "../ui/dates";
+import { useOpenDetail } from "../ui/detail";
 import { Failed, Waiting } from "../ui/Waiting";
 import { ConnectionBar } from "./ConnectionBar";
-import { useReadingOnPage } from "./reading";
-import { TEXTS } from "./texts";
+import { Keys } from "./Keys";
+import { useReadingOnPage } from "../ui/reading/reading";
+import { TEXTS, VIEWS } from "./texts";
 import { TopBar } from "./TopBar";
 import { Views } from "./Views";
 
 // Whoever is signed in already never loads it.
-const SignIn = lazy(() => import("./SignIn").then((view) => ({ default: view.SignIn })));
+const SignIn = lazy(() => patiently(() => import("./SignIn")).then((view) => ({ default: view.SignIn })));
 
-const Ruler = lazy(() => import("./Ruler").then((view) => ({ default: view.Ruler })));
+const Ruler = lazy(() => patiently(() => import("./Ruler")).then((view) => ({ default: view.Ruler })));
 // Students only.
-const GoesOn = lazy(() => import("./GoesOn").then((view) => ({ default: view.GoesOn })));
+const GoesOn = lazy(() => patiently(() => import("./GoesOn")).then((view) => ({ default: view.GoesOn })));
 
+// eslint-disable-next-line complexity -- what the frame shows depends on who is signed in; each branch is one piece of it
 export function Frame() {
   const session = useQuery(sessionQuery);
   const connection = useConnection();
@@ -27,11 +32,13 @@ export function Frame() {
   const group = session.data?.groups.find((one) => pathname.startsWith(`/g/${one.id}/`));
   const zone = session.data?.zone;
   if (zone) setZone(zone);
-  useLive(session.data?.person && group ? group.id : null);
+  useLive(session.data?.person && group && may(group, "follow_changes") ? group.id : null);
   const reading = useReadingOnPage();
+  const view = pathname.split("/")[group ? 3 : 1] ?? "";
+  const detail = useOpenDetail();
   useEffect(() => {
-    document.title = group ? `${group.name} · ${TEXTS.name}` : TEXTS.name;
-  }, [group]);
+    document.title = [detail, VIEWS[view], group?.name, TEXTS.name].filter(Boolean).join(" · ");
+  }, [detail, view, group]);
 
   if (session.isPending) {
     return (
@@ -60,13 +67,14 @@ export function Frame() {
           <Ruler />
         </Suspense>
       )}
-      {session.data.groups.some((one) => one.role === "student") && (
+      {session.data.groups.some((one) => may(one, "fill_pocket")) && (
         <Suspense>
           <GoesOn person={session.data.person.id} />
         </Suspense>
       )}
       {group && <Views group={group} />}
       <ConnectionBar />
+      <Keys view={view} />
       <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none">
         <Suspense fallback={<Waiting />}>
           <Outlet />

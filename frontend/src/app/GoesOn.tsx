@@ -2,9 +2,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useSay } from "../ui/Toasts";
-import { watchLeftBehind } from "../pockets/leftBehind";
-import { TEXTS } from "../pockets/texts";
-import { onArrived, resume } from "../uploads/queue";
+import { watchLeftBehind } from "../writing/leftBehind";
+import { GOES_ON } from "./texts";
+import { onArrived, resume } from "../taking-in/queue";
 
 export function GoesOn({ person }: { person: number }) {
   const queries = useQueryClient();
@@ -17,7 +17,7 @@ export function GoesOn({ person }: { person: number }) {
     });
     const stopWatching = watchLeftBehind(person, () => {
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] === "group" });
-      say(TEXTS.arrived);
+      say(GOES_ON.arrived);
     });
     return () => {
       stopHearing();

@@ -1,7 +1,7 @@
 /** The start: straight into the first class; for who has none, what to do. */
 import { Navigate } from "react-router";
 import { Coat } from "../ui/Coat";
-import { landing, useSession } from "./session";
+import { landing, useSession } from "../api/session";
 import { TEXTS } from "./texts";
 
 export function Home() {

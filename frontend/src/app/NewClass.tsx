@@ -1,47 +1,59 @@
 /** Starting a class: its name and its days; the person who starts it is its lead. */
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useForm } from "react-hook-form";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useForm, useWatch } from "react-hook-form";
 import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import { Problem } from "../api/problem";
-import { sessionQuery } from "../api/queries";
+import { accountsQuery, sessionQuery } from "../api/queries";
+import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
+import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
-import { useReturnFocus } from "../ui/useReturnFocus";
-import { useSession } from "./session";
+import { useSay } from "../ui/Toasts";
+import { useSession } from "../api/session";
+import { useKeptForm } from "../writing/useBack";
 
 const FIELD = "mt-1 block min-h-10 w-full rounded-md border border-control bg-paper px-3 font-normal";
 type Kind = "class" | "cohort" | "caseload";
+interface Filled {
+  name: string;
+  kind: Kind;
+  first: string;
+  last: string;
+  lead: string;
+}
 
 export function NewClass({ open, onClose }: { open: boolean; onClose: () => void }) {
-  useReturnFocus();
   const session = useSession();
-  const form = useForm({ defaultValues: { name: "", kind: "class" as Kind, first: session.today, last: "" } });
+  const form = useForm({ defaultValues: { name: "", kind: "class" as Kind, first: session.today, last: "", lead: "" } });
   const queries = useQueryClient();
+  const say = useSay();
   const navigate = useNavigate();
   const start = useMutation({
-    mutationFn: (body: { name: string; kind: Kind; first: string; last: string }) => data(client.POST("/api/groups", { body })),
-    onSuccess: async (made) => {
+    mutationFn: ({ lead, ...body }: Filled) => data(client.POST("/api/groups", { body: { ...body, lead: Number(lead) || null } })),
+    onSuccess: async (made, { lead, name }) => {
+      drop();
       await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
       onClose();
-      await navigate(`/g/${made.id}/setup/list`);
+      if (lead) say(`“${name}” is started; its lead finds it among their classes.`);
+      else await navigate(`/g/${made.id}/setup/list`);
     },
   });
+  const drop = useKeptForm("new-class", form);
+  const kind = useWatch({ control: form.control, name: "kind" });
+  const named = kind === "caseload";
+  const staff = useQuery({ ...accountsQuery, enabled: named });
+  if (!open) return null;
   return (
-    <Dialog open={open} onClose={onClose} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="w-full max-w-md rounded-lg bg-paper p-6 text-ink shadow-lg">
+    <Modal title="Start a class" onClose={onClose} narrow>
           <form
             noValidate
             className="flex flex-col gap-4"
-            onSubmit={(event) => void form.handleSubmit((filled) => start.mutateAsync(filled).catch(() => undefined))(event)}
+            onSubmit={(event) => void form.handleSubmit((filled) => start.mutateAsync({ ...filled, lead: named ? filled.lead : "" }).catch(() => undefined))(event)}
           >
-            <DialogTitle className="text-xl">Start a class</DialogTitle>
             <label className="font-bold">
               Name
-              <input {...form.register("name")} autoComplete="off" className={FIELD} />
+              <input {...form.register("name")} data-autofocus autoComplete="off" className={FIELD} />
             </label>
             <label className="font-bold">
               It is a
@@ -51,15 +63,24 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
                 {session.person?.administrator && <option value="caseload">caseload</option>}
               </select>
             </label>
+            {named && (
+              <label className="font-bold">
+                Its lead, who sees the students’ work in all their classes
+                <select {...form.register("lead")} className={FIELD}>
+                  <option value="">Choose somebody</option>
+                  {staff.data
+                    ?.filter((one) => one.active && one.person !== session.person?.id)
+                    .map((one) => (
+                      <option key={one.person} value={one.person}>
+                        {one.name}
+                      </option>
+                    ))}
+                </select>
+              </label>
+            )}
             <div className="grid grid-cols-2 gap-3">
-              <label className="font-bold">
-                First day
-                <input type="date" {...form.register("first")} className={FIELD} />
-              </label>
-              <label className="font-bold">
-                Last day
-                <input type="date" {...form.register("last")} className={FIELD} />
-              </label>
+              <FormDate label="First day" control={form.control} name="first" />
+              <FormDate label="Last day" control={form.control} name="last" />
             </div>
             {start.error instanceof Problem && <Notice title={start.error.title} fix={start.error.fix} />}
             <div className="flex justify-end gap-2">
@@ -71,8 +92,6 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
               </Button>
             </div>
           </form>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    </Modal>
   );
 }

@@ -1,48 +1,61 @@
-/** A student's news: what was sent back, accepted, commented, asked for. */
-import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+/** What is new to whoever is signed in, and how they are told of it by mail. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Bell } from "lucide-react";
+import { useId } from "react";
 import { Link } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
-import { newsQuery } from "../api/queries";
+import { noticesQuery } from "../api/queries";
 import { moment, plural } from "../ui/dates";
+import { OnFirstUse } from "../ui/OnFirstUse";
 import { NEWS } from "./texts";
 
-type Line = Schema["NewsLine"];
+type Line = Schema["NoticeLine"];
+type How = Schema["MailChoiceIn"]["how"];
 
-export function NewsBell({ groupId, portfolio }: { groupId: number; portfolio: number }) {
+const HOWS: How[] = ["at_once", "daily", "never"];
+
+export function NewsBell() {
   const queries = useQueryClient();
-  const news = useQuery(newsQuery(groupId, portfolio));
+  const news = useQuery(noticesQuery);
   const seen = useMutation({
-    mutationFn: (number: number) => data(client.POST("/api/portfolios/{portfolio_id}/news/seen", { params: { path: { portfolio_id: portfolio } }, body: { number } })),
+    mutationFn: (id: number) => data(client.POST("/api/notices/seen", { body: { id } })),
     // The list that is open keeps its marks; they are gone when it is opened again.
-    onSuccess: () => queries.setQueryData(newsQuery(groupId, portfolio).queryKey, (old) => old && { ...old, unseen: 0 }),
+    onSuccess: () => queries.setQueryData(noticesQuery.queryKey, (old) => old && { ...old, unseen: 0 }),
   });
   const lines = news.data?.lines ?? [];
   const unseen = news.data?.unseen ?? 0;
   const open = () => {
     const newest = lines[0];
-    if (newest && unseen > 0) seen.mutate(newest.number);
+    if (newest && unseen > 0) seen.mutate(Math.max(...lines.map((line) => line.id)));
   };
   return (
-    <Popover>
-      <PopoverButton onClick={open} aria-label={unseen > 0 ? `${NEWS.title}, ${unseen} new` : NEWS.title} className="relative flex size-11 items-center justify-center rounded-md hover:bg-bar-soft">
-        <Bell aria-hidden size={20} />
-        {unseen > 0 && <span aria-hidden className="figures absolute top-1 right-0.5 rounded-full bg-brass px-1.5 text-xs leading-4 font-bold text-ink">{unseen}</span>}
-      </PopoverButton>
-      <PopoverPanel anchor="bottom end" className="z-40 mt-1 max-h-[70vh] w-88 max-w-[92vw] overflow-y-auto rounded-md border border-edge bg-paper text-base text-ink shadow-lg">
-        {({ close }) => (
+    <OnFirstUse
+      kind="Panel"
+      face={{
+        label: unseen > 0 ? `${NEWS.title}, ${unseen} new` : NEWS.title,
+        className: "relative flex size-11 items-center justify-center rounded-md hover:bg-bar-soft",
+        content: (
+          <>
+            <Bell aria-hidden size={20} />
+            {unseen > 0 && <span aria-hidden className="figures absolute top-1 right-0.5 rounded-full bg-brass px-1.5 text-xs leading-4 font-bold text-brass-ink">{unseen}</span>}
+          </>
+        ),
+      }}
+      onOpen={open}
+      className="max-h-[70vh] w-88 max-w-[92vw]"
+    >
+        {(close) => (
           <>
             <h2 className="border-b border-line px-4 py-2 text-base">{NEWS.title}</h2>
             {lines.length === 0 && <p className="p-4 text-ink-soft">{NEWS.none}</p>}
-            <ul>
+            <ul className="min-h-0 flex-1 overflow-y-auto">
               {lines.map((line) => (
-                <li key={line.number} className="border-b border-line">
-                  <Link to={address(line, `/g/${groupId}`, portfolio)} onClick={() => close()} className={`block px-4 py-2 hover:bg-ground ${line.new ? "bg-today" : ""}`}>
+                <li key={line.id} className="border-b border-line">
+                  <Link to={line.path} onClick={() => close()} className={`block px-4 py-2 hover:bg-ground ${line.new ? "bg-today" : ""}`}>
                     <span className="block break-words">
                       {line.title && <strong>{line.title} </strong>}
-                      {NEWS.what[line.what]}
+                      {words(line)}
                     </span>
                     <span className="text-sm text-quiet">{moment(line.at)}</span>
                   </Link>
@@ -50,16 +63,43 @@ export function NewsBell({ groupId, portfolio }: { groupId: number; portfolio: n
               ))}
             </ul>
             <p className="sr-only">{plural(lines.length, "line")}</p>
+            {news.data?.mail && <MailChoice how={news.data.mail} />}
           </>
         )}
-      </PopoverPanel>
-    </Popover>
+    </OnFirstUse>
   );
 }
 
-/** Where a line of the news leads. */
-function address(line: Line, base: string, portfolio: number): string {
-  if (line.what === "show_page_opened") return `${base}/shows`;
-  if (line.page) return `${base}/portfolio/${portfolio}/page/${line.page}`;
-  return line.pocket ? `${base}/portfolio/${portfolio}/${line.pocket}` : `${base}/to-hand-in`;
+function words(line: Line): string {
+  if (line.what === "handed_in" && line.count > 1) return `${line.count} ${NEWS.severalHandedIn}`;
+  return NEWS.what[line.what];
+}
+
+/** How to be told by mail: kept as soon as it is chosen, and said so. */
+function MailChoice({ how }: { how: How }) {
+  const queries = useQueryClient();
+  const name = useId();
+  const choose = useMutation({
+    mutationFn: (chosen: How) => data(client.PUT("/api/notices/mail", { body: { how: chosen } })),
+    onSuccess: (_, chosen) => queries.setQueryData(noticesQuery.queryKey, (old) => old && { ...old, mail: chosen }),
+  });
+  return (
+    <div role="radiogroup" aria-labelledby={`${name}-label`} className="border-t border-line px-4 py-1.5">
+      <div className="flex flex-wrap items-center gap-x-3">
+        <span id={`${name}-label`} className="text-sm text-ink-soft">
+          {NEWS.mail}
+        </span>
+        {HOWS.map((one) => (
+          <label key={one} className="flex min-h-8 items-center gap-1.5 text-sm max-md:min-h-11">
+            <input type="radio" name={name} className="accent-ink" checked={(choose.isPending ? choose.variables : how) === one} onChange={() => choose.mutate(one)} />
+            {NEWS.hows[one]}
+          </label>
+        ))}
+      </div>
+      <p role="status" className="text-sm text-quiet">
+        {choose.isSuccess && NEWS.mailKept}
+        {choose.isError && NEWS.mailNotKept}
+      </p>
+    </div>
+  );
 }

@@ -1,9 +1,9 @@
 /** The rail: the weeks of the term on a plank, each hand-in hanging at its due week. */
-import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useRef } from "react";
 import type { ButtonHTMLAttributes, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
 import { shortDay } from "../ui/dates";
+import { OnFirstUse } from "../ui/OnFirstUse";
 
 type Column = Schema["ColumnShape"];
 type Frame = Pick<Schema["BoardShape"], "weeks" | "handins" | "today">;
@@ -29,6 +29,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
     const monday = mondayOf(handin.due);
     hanging.set(monday, [...(hanging.get(monday) ?? []), handin]);
   }
+  const never = frame.handins.filter((one) => !one.due);
   const walk = (event: KeyboardEvent) => {
     const step = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
     if (!step || !list.current) return;
@@ -65,6 +66,13 @@ export function Rail({ frame, selected, onSelect }: Props) {
             </li>
           );
         })}
+        {never.length > 0 && (
+          <li className="relative min-w-0 flex-1 px-0.5 pb-2 text-center">
+            <span className="relative mx-auto block h-[22px] w-fit bg-paper px-1 pt-0.5 text-xs leading-5 text-quiet">no due date</span>
+            <span aria-hidden className="relative mx-auto block size-3 rounded-full bg-peg" />
+            <Hanging handins={never} selected={selected} onSelect={onSelect} />
+          </li>
+        )}
       </ol>
     </section>
   );
@@ -80,24 +88,19 @@ function Hanging({ handins, selected, onSelect }: { handins: Column[] } & Omit<P
       <div className="relative">
         <Tag handin={shown} chosen={shown.id === selected} onSelect={onSelect} />
         {rest.length > 0 && (
-          <Menu>
-            <MenuButton
-              aria-label={`${rest.length} more due this week`}
-              className="absolute -top-2 -right-0.5 z-10 min-h-6 min-w-6 rounded-full border border-edge bg-ink px-1 text-xs font-bold text-paper"
-            >
-              +{rest.length}
-            </MenuButton>
-            <MenuItems
-              anchor="bottom"
-              className="z-40 flex w-40 flex-col gap-1 rounded-md border border-edge bg-paper p-2 shadow-lg"
-            >
-              {rest.map((one) => (
-                <MenuItem key={one.id}>
-                  <Tag handin={one} chosen={false} onSelect={onSelect} />
-                </MenuItem>
-              ))}
-            </MenuItems>
-          </Menu>
+          <OnFirstUse
+            kind="Actions"
+            face={{
+              label: `${rest.length} more ${shown.due ? "due this week" : "without a due date"}`,
+              className: "absolute -top-2 -right-0.5 z-10 min-h-6 min-w-6 rounded-full border border-edge bg-ink px-1 text-xs font-bold text-paper",
+              content: `+${rest.length}`,
+            }}
+            anchor="bottom"
+            className="flex w-40 flex-col gap-1 p-2"
+            items={rest.map((one) => (
+              <Tag key={one.id} handin={one} chosen={false} onSelect={onSelect} />
+            ))}
+          />
         )}
       </div>
     </>

@@ -10,8 +10,8 @@ import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { ConnectionBar } from "./ConnectionBar";
 import { Mark } from "./Mark";
-import { forgetPeople } from "./session";
-import type { Session } from "./session";
+import { forgetPeople } from "../api/session";
+import type { Session } from "../api/session";
 import { TEXTS } from "./texts";
 
 interface Fields {
@@ -27,6 +27,7 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
   const form = useForm<Fields>({ defaultValues: { username: "", password: "" } });
   const [problem, setProblem] = useState<Problem | null>(null);
 
+  const missing = (name: keyof Fields) => (form.formState.errors[name] ? { "aria-invalid": true, "aria-describedby": `${name}-missing` } : {});
   const enter = async (body: Fields) => {
     setProblem(null);
     try {
@@ -58,29 +59,38 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
             </div>
           )}
           <form onSubmit={(event) => void form.handleSubmit(enter)(event)} className="flex flex-col gap-4" noValidate>
-            <label className="font-semibold">
-              {TEXTS.userName}
-              <input
-                {...form.register("username", { required: true })}
-                className={FIELD}
-                autoComplete="username"
-                autoCapitalize="none"
-                spellCheck={false}
-              />
-            </label>
-            <label className="font-semibold">
-              {TEXTS.password}
-              <input
-                {...form.register("password", { required: true })}
-                type="password"
-                className={FIELD}
-                autoComplete="current-password"
-              />
-            </label>
+            <div>
+              <label className="font-semibold">
+                {TEXTS.userName}
+                <input
+                  {...form.register("username", { validate: (text) => text.trim() !== "" || TEXTS.noUserName })}
+                  {...missing("username")}
+                  className={FIELD}
+                  autoComplete="username"
+                  autoCapitalize="none"
+                  spellCheck={false}
+                />
+              </label>
+              <Missing id="username-missing" said={form.formState.errors.username?.message} />
+            </div>
+            <div>
+              <label className="font-semibold">
+                {TEXTS.password}
+                <input
+                  {...form.register("password", { required: TEXTS.noPassword })}
+                  {...missing("password")}
+                  type="password"
+                  className={FIELD}
+                  autoComplete="current-password"
+                />
+              </label>
+              <Missing id="password-missing" said={form.formState.errors.password?.message} />
+            </div>
             {problem && <Notice title={problem.title} fix={problem.fix} />}
             <Button look="main" big type="submit" disabled={form.formState.isSubmitting}>
               {TEXTS.signIn}
             </Button>
+            <p className="text-ink-soft">{TEXTS.newPassword}</p>
           </form>
         </div>
         {session.demo.length > 0 && (
@@ -94,7 +104,7 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
                 <li key={one.username}>
                   <button
                     type="button"
-                    className="flex min-h-11 w-full flex-wrap items-baseline gap-x-3 px-4 py-2 text-left hover:bg-today"
+                    className="flex min-h-11 w-full flex-wrap content-center items-baseline gap-x-3 px-4 py-2 text-left hover:bg-today"
                     onClick={() => void enter(one)}
                   >
                     <span className="font-semibold">{one.name}</span>
@@ -107,5 +117,14 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
         )}
       </main>
     </div>
+  );
+}
+
+function Missing({ id, said }: { id: string; said: string | undefined }) {
+  if (!said) return null;
+  return (
+    <p id={id} role="alert" className="mt-1 text-overdue">
+      {said}
+    </p>
   );
 }

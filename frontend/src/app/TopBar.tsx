@@ -1,25 +1,26 @@
 /** Mark, class switcher, where in the term we are, account. */
-import { Listbox, ListboxButton, ListboxOption, ListboxOptions, Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
-import { useQueryClient } from "@tanstack/react-query";
-import { BookOpenText, CalendarDays, Check, ChevronDown, LogOut, Plus, School } from "lucide-react";
+import { BookOpenText, CalendarDays, Check, ChevronDown, Keyboard, KeyRound, LogOut, Plus, School } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { client, data } from "../api/client";
-import { sessionQuery } from "../api/queries";
+import { patiently } from "../api/patiently";
 import { FindStudent } from "./FindStudent";
+import { SHOW_KEYS } from "./Keys";
 import { Mark } from "./Mark";
-import { forgetPeople, landing } from "./session";
-import type { Group, Session } from "./session";
+import { landing, may } from "../api/session";
+import type { Group, Session } from "../api/session";
+import { OnFirstUse } from "../ui/OnFirstUse";
 import { READING, TEXTS } from "./texts";
 
 // Few start a class, and not every day.
-const NewClass = lazy(() => import("./NewClass").then((view) => ({ default: view.NewClass })));
+const NewClass = lazy(() => patiently(() => import("./NewClass")).then((view) => ({ default: view.NewClass })));
 
-// Students only.
-const NewsBell = lazy(() => import("./NewsBell").then((view) => ({ default: view.NewsBell })));
-const ReadingDialog = lazy(() => import("./ReadingDialog").then((view) => ({ default: view.ReadingDialog })));
+const NewsBell = lazy(() => patiently(() => import("./NewsBell")).then((view) => ({ default: view.NewsBell })));
+const ReadingDialog = lazy(() => patiently(() => import("./ReadingDialog")).then((view) => ({ default: view.ReadingDialog })));
 
-const FeedDialog = lazy(() => import("./FeedDialog").then((view) => ({ default: view.FeedDialog })));
+const AccountDialog = lazy(() => patiently(() => import("./AccountDialog")).then((view) => ({ default: view.AccountDialog })));
+const leaveDialog = () => patiently(() => import("./LeaveDialog"));
+const LeaveDialog = lazy(() => leaveDialog().then((view) => ({ default: view.LeaveDialog })));
+const FeedDialog = lazy(() => patiently(() => import("./FeedDialog")).then((view) => ({ default: view.FeedDialog })));
 
 const ROLES: Record<string, string> = {
   lead: "lead",
@@ -27,11 +28,12 @@ const ROLES: Record<string, string> = {
   marker: "marker",
   observer: "observer",
   student: "student",
+  leaver: "left",
 };
 
 export function TopBar({ session, group }: { session: Session; group: Group | null }) {
   return (
-    <header className="on-bar flex h-12 shrink-0 items-center gap-3 bg-bar px-3 text-paper sm:gap-4 sm:px-5">
+    <header className="on-bar flex min-h-12 shrink-0 items-center max-sm:flex-wrap gap-3 bg-bar px-3 text-bar-ink sm:gap-4 sm:px-5">
       <Link to="/" className="flex items-center gap-2 text-base font-bold">
         <Mark />
         <span className="max-sm:sr-only">{TEXTS.name}</span>
@@ -43,13 +45,11 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
           {session.term.week && ` · week ${session.term.week} of ${session.term.weeks}`}
         </span>
       )}
-      {group && group.role !== "student" && group.kind !== "caseload" && <FindStudent groupId={group.id} />}
-      <div className={`flex items-center gap-1 ${group && group.role !== "student" && group.kind !== "caseload" ? "max-md:ml-auto" : "ml-auto"}`}>
-        {group?.role === "student" && group.portfolio !== null && (
-          <Suspense>
-            <NewsBell groupId={group.id} portfolio={group.portfolio} />
-          </Suspense>
-        )}
+      {may(group, "see_board") && group && <FindStudent groupId={group.id} />}
+      <div className={`flex items-center gap-1 ${may(group, "see_board") ? "max-sm:ml-auto" : "ml-auto"}`}>
+        <Suspense>
+          <NewsBell />
+        </Suspense>
         <Account session={session} />
       </div>
     </header>
@@ -64,53 +64,71 @@ function ClassSwitcher({ groups, group }: { groups: Group[]; group: Group | null
     return <span className="min-w-0 truncate font-semibold">{group.name}</span>;
   }
   return (
-    <Listbox value={group} onChange={(chosen) => chosen && void navigate(landing(chosen))} by="id">
-      <ListboxButton
-        aria-label={group ? `${TEXTS.chooseClass}: ${group.name}` : TEXTS.chooseClass}
-        className="flex min-h-8 min-w-0 items-center gap-2 rounded-md bg-bar-soft px-3 font-semibold"
-      >
-        <span className="truncate">{group?.name ?? TEXTS.chooseClass}</span>
-        <ChevronDown aria-hidden size={16} className="shrink-0" />
-      </ListboxButton>
-      <ListboxOptions
-        anchor="bottom start"
-        className="z-40 mt-1 max-w-[90vw] rounded-md border border-edge bg-paper py-1 text-ink shadow-lg"
-      >
-        {open.map((one) => (
-          <ListboxOption
-            key={one.id}
-            value={one}
-            className="flex min-h-11 cursor-pointer items-center gap-3 px-4 data-focus:bg-today"
-          >
+    <OnFirstUse
+      kind="Choices"
+      face={{
+        label: group ? `${TEXTS.chooseClass}: ${group.name}` : TEXTS.chooseClass,
+        className: "flex min-h-8 min-w-0 items-center gap-2 rounded-md bg-bar-soft px-3 font-semibold",
+        content: (
+          <>
+            <span className="truncate">{group?.name ?? TEXTS.chooseClass}</span>
+            <ChevronDown aria-hidden size={16} className="shrink-0" />
+          </>
+        ),
+      }}
+      value={String(group?.id ?? "")}
+      options={open.map((one) => ({
+        value: String(one.id),
+        shown: (
+          <>
             <Check aria-hidden size={16} className={one.id === group?.id ? "text-copper" : "invisible"} />
             <span className="font-semibold">{one.name}</span>
             <span className="ml-auto pl-6 text-quiet">{ROLES[one.role]}</span>
-          </ListboxOption>
-        ))}
-      </ListboxOptions>
-    </Listbox>
+          </>
+        ),
+      }))}
+      onChange={(id) => {
+        const chosen = open.find((one) => String(one.id) === id);
+        if (chosen) void navigate(landing(chosen));
+      }}
+    />
   );
 }
 
+const ITEM = "flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today";
+
 function Account({ session }: { session: Session }) {
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const leave = async () => {
-    await data(client.DELETE("/api/session"));
-    const fresh = await queries.query({ ...sessionQuery, staleTime: 0 });
-    forgetPeople(queries);
-    queries.setQueryData(sessionQuery.queryKey, fresh);
-    await navigate("/");
-  };
   const [starting, setStarting] = useState(false);
   const [feeding, setFeeding] = useState(false);
   const [reading, setReading] = useState(false);
+  const [leaving, setLeaving] = useState(false);
+  const [account, setAccount] = useState(false);
   if (!session.person) return null;
+  const lines = [
+    ...(session.person.card
+      ? []
+      : ([
+          [READING.open, BookOpenText, setReading],
+          [TEXTS.feed, CalendarDays, setFeeding],
+          [TEXTS.account, KeyRound, setAccount],
+        ] as const)),
+    ...(session.person.staff ? ([[TEXTS.newClass, Plus, setStarting]] as const) : []),
+  ];
   return (
     <>
     {reading && (
       <Suspense>
         <ReadingDialog onClose={() => setReading(false)} />
+      </Suspense>
+    )}
+    {leaving && (
+      <Suspense>
+        <LeaveDialog person={session.person} onClose={() => setLeaving(false)} />
+      </Suspense>
+    )}
+    {account && (
+      <Suspense>
+        <AccountDialog onClose={() => setAccount(false)} />
       </Suspense>
     )}
     {feeding && (
@@ -123,61 +141,48 @@ function Account({ session }: { session: Session }) {
         <NewClass open onClose={() => setStarting(false)} />
       </Suspense>
     )}
-    <Menu>
-      <MenuButton
-        aria-label={`${session.person.initials}, account of ${session.person.full_name}`}
-        className="flex size-9 items-center justify-center rounded-full bg-brass text-sm font-bold text-ink"
-      >
-        {session.person.initials}
-      </MenuButton>
-      <MenuItems
-        anchor="bottom end"
-        className="z-40 mt-1 min-w-52 rounded-md border border-edge bg-paper py-1 text-ink shadow-lg"
-      >
+    <OnFirstUse
+      kind="Actions"
+      face={{
+        label: `${session.person.initials}, account of ${session.person.full_name}`,
+        className: "flex size-9 items-center justify-center rounded-full bg-brass text-sm font-bold text-brass-ink",
+        content: session.person.initials,
+        // Signing out must say how it went, also when the connection is lost by then.
+        onNear: () => void leaveDialog(),
+      }}
+      anchor="bottom end"
+      className="mt-1 min-w-52 py-1"
+      head={
         <div className="border-b border-line px-4 py-2">
           <p className="font-semibold">{session.person.full_name}</p>
           <p className="text-quiet">{session.school}</p>
         </div>
-        <MenuItem>
-          <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setReading(true)}>
-            <BookOpenText aria-hidden size={16} />
-            {READING.open}
+      }
+      items={[
+        ...lines.map(([title, Icon, open]) => (
+          <button key={title} type="button" className={ITEM} onClick={() => open(true)}>
+            <Icon aria-hidden size={16} />
+            {title}
           </button>
-        </MenuItem>
-        <MenuItem>
-          <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setFeeding(true)}>
-            <CalendarDays aria-hidden size={16} />
-            {TEXTS.feed}
-          </button>
-        </MenuItem>
-        {session.person.staff && (
-          <MenuItem>
-            <button type="button" className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today" onClick={() => setStarting(true)}>
-              <Plus aria-hidden size={16} />
-              {TEXTS.newClass}
-            </button>
-          </MenuItem>
-        )}
-        {session.person.administrator && (
-          <MenuItem>
-            <Link to="/school" className="flex min-h-11 items-center gap-2 px-4 data-focus:bg-today">
-              <School aria-hidden size={16} />
-              {TEXTS.school}
-            </Link>
-          </MenuItem>
-        )}
-        <MenuItem>
-          <button
-            type="button"
-            className="flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today"
-            onClick={() => void leave()}
-          >
-            <LogOut aria-hidden size={16} />
-            {TEXTS.signOut}
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
+        )),
+        ...(session.person.administrator
+          ? [
+              <Link key="school" to="/school" className={ITEM}>
+                <School aria-hidden size={16} />
+                {TEXTS.school}
+              </Link>,
+            ]
+          : []),
+        <button key="keys" type="button" className={ITEM} onClick={() => document.dispatchEvent(new Event(SHOW_KEYS))}>
+          <Keyboard aria-hidden size={16} />
+          {TEXTS.keys}
+        </button>,
+        <button key="out" type="button" className={ITEM} onClick={() => setLeaving(true)}>
+          <LogOut aria-hidden size={16} />
+          {TEXTS.signOut}
+        </button>,
+      ]}
+    />
     </>
   );
 }

@@ -1,9 +1,9 @@
-/** The row of views of a class, by role, with counts of what waits. */
+/** The row of views of a class, by what one may do there, with counts of what waits. */
 import { useQuery } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import { pileQuery, portfolioQuery } from "../api/queries";
-import { landing, marks } from "./session";
-import type { Group } from "./session";
+import { landing, may } from "../api/session";
+import type { Group } from "../api/session";
 import { STAFF_VIEWS, STUDENT_VIEWS, TEXTS } from "./texts";
 
 interface View {
@@ -15,13 +15,13 @@ interface View {
 
 export function Views({ group }: { group: Group }) {
   if (group.kind === "caseload") return <CaseloadViews group={group} />;
-  return group.role === "student" ? <StudentViews group={group} /> : <StaffViews group={group} />;
+  return may(group, "see_board") ? <StaffViews group={group} /> : <StudentViews group={group} />;
 }
 
 function StaffViews({ group }: { group: Group }) {
-  const pile = useQuery({ ...pileQuery(group.id), enabled: marks(group) });
+  const pile = useQuery({ ...pileQuery(group.id), enabled: may(group, "see_pile") });
   const views: View[] = [{ to: `/g/${group.id}/pegs`, title: STAFF_VIEWS.pegs }];
-  if (marks(group)) {
+  if (may(group, "see_pile")) {
     views.push({
       to: `/g/${group.id}/pile`,
       title: STAFF_VIEWS.pile,
@@ -56,7 +56,7 @@ function StudentViews({ group }: { group: Group }) {
           countWords: "to hand in",
         },
         { to: `/g/${group.id}/feedback`, title: STUDENT_VIEWS.feedback },
-        { to: `/g/${group.id}/shows`, title: STUDENT_VIEWS.shows },
+        ...(may(group, "see_show_pages") ? [{ to: `/g/${group.id}/shows`, title: STUDENT_VIEWS.shows }] : []),
       ]}
     />
   );

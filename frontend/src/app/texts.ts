@@ -8,12 +8,17 @@ export const TEXTS = {
   away: "Coat Peg cannot be reached just now. It keeps trying; what you typed is safe on this device.",
   back: "Connected again.",
   newClass: "Start a class",
+  account: "Password and sign-ins",
   feed: "Due dates in your calendar",
   signOut: "Sign out",
+  keys: "Keys",
   school: "The school",
   signIn: "Sign in",
   userName: "User name",
   password: "Password",
+  noUserName: "Type your user name.",
+  noPassword: "Type your password.",
+  newPassword: "No password, or it does not work? A student’s teacher can give a new one; for staff, an administrator of the school can.",
   demo: "The demo's people",
   demoHint: "Made up, each with the same password. Press one to look around as them.",
   signedOut: "You were signed out. What you typed is kept on this device and comes back when you sign in.",
@@ -26,6 +31,74 @@ export const TEXTS = {
 
 export const STAFF_VIEWS = { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" } as const;
 export const STUDENT_VIEWS = { pockets: "My pockets", toHandIn: "To hand in", feedback: "Feedback", shows: "Show pages" } as const;
+
+/** The views by the part of the address that names them, as the window's title says it. */
+export const VIEWS: Record<string, string> = {
+  pegs: STAFF_VIEWS.pegs,
+  pile: STAFF_VIEWS.pile,
+  "hand-ins": STAFF_VIEWS.handins,
+  template: STAFF_VIEWS.template,
+  look: STAFF_VIEWS.look,
+  shows: STAFF_VIEWS.shows,
+  setup: STAFF_VIEWS.setup,
+  caseload: STAFF_VIEWS.caseload,
+  portfolio: "Pockets",
+  "to-hand-in": STUDENT_VIEWS.toHandIn,
+  feedback: STUDENT_VIEWS.feedback,
+  school: TEXTS.school,
+  requests: "Requests for students",
+};
+
+/** The keys, a row each: what is pressed, what it does. */
+export const KEYS: {
+  title: string;
+  everywhere: { title: string; keys: [string, string][] };
+  of: Record<string, { title: string; keys: [string, string][] }>;
+  canBeOff: string;
+  areOff: string;
+} = {
+  title: "Keys",
+  everywhere: {
+    title: "In every view",
+    keys: [
+      ["?", "shows this list"],
+      ["/", "goes to the search for a student"],
+      ["Escape", "closes what is open beside or over the page"],
+    ],
+  },
+  of: {
+    pegs: {
+      title: STAFF_VIEWS.pegs,
+      keys: [
+        ["← → ↑ ↓", "walk along the pegs and their heads; on the rail, along the hand-ins"],
+        ["Home End", "the first and last hand-in of a student; with Ctrl, of the first and last student"],
+        ["Enter", "opens a peg beside the board"],
+        ["m", "opens it on the marking pile"],
+        ["Escape", "closes the opened peg, back to the board"],
+      ],
+    },
+    pile: {
+      title: STAFF_VIEWS.pile,
+      keys: [
+        ["f", "goes to the feedback"],
+        ["Ctrl Enter", "accepts, and opens the next"],
+      ],
+    },
+    portfolio: {
+      title: "Looking in",
+      keys: [
+        ["n", "the next student, at the same pocket"],
+        ["b", "the student before"],
+      ],
+    },
+    template: {
+      title: STAFF_VIEWS.template,
+      keys: [["Alt ↑ ↓", "moves the pocket that has the focus by one place"]],
+    },
+  },
+  canBeOff: "Keys of one letter can be turned off: in the account’s menu, under “How I like to read”.",
+  areOff: "You have turned off keys of one letter; “How I like to read” turns them on.",
+};
 
 /** How one likes to read. */
 export const READING = {
@@ -49,7 +122,15 @@ export const READING = {
     { value: "wide", name: "Wide" },
     { value: "wider", name: "Wider" },
   ],
+  theme: "Colours",
+  themes: [
+    { value: "system", name: "As this device" },
+    { value: "light", name: "Light" },
+    { value: "dark", name: "Dark" },
+    { value: "contrast", name: "High contrast" },
+  ],
   tint: "Ground",
+  tintHint: "In the light colours.",
   tints: [
     { value: "none", name: "White" },
     { value: "cream", name: "Cream" },
@@ -58,6 +139,7 @@ export const READING = {
     { value: "rose", name: "Rose" },
   ],
   ruler: "A ruler that follows the pointer",
+  keys: "Keys of one letter (such as n for the next student)",
   pace: "Reading aloud",
   paces: [
     { value: 60, name: "Very slowly" },
@@ -79,5 +161,56 @@ export const NEWS = {
     handin_set: "is asked for",
     show_page_opened: "Your show page is open to the class",
     own_due_set: "has a date of your own",
+    handed_in: "was handed in by a student",
+    join_requested: "asks for a student whom you know",
+    join_settled: "was asked for, and there is an answer",
+    list_arrived: "has a new class list waiting",
+    pages_missing: "has your photographed pages without one that never arrived: look through them",
+    picture_unreadable: "could not be read: add it once more",
+    mail_bounced: "A mail to your address could not be delivered. Ask an administrator to look at the address.",
   },
+  severalHandedIn: "students have handed it in",
+  mail: "By mail",
+  hows: { at_once: "at once", daily: "once a day", never: "not at all" },
+  mailKept: "Kept.",
+  mailNotKept: "Not kept just now; choose once more.",
+} as const;
+
+/** What goes on behind every view. */
+export const GOES_ON = {
+  arrived: "What you typed before has been saved now.",
+} as const;
+
+/** One's own password, and where one is signed in. */
+export const ACCOUNT = {
+  title: "Password and sign-ins",
+  current: "Your password now",
+  next: "The new one",
+  change: "Change the password",
+  changed: "Your password is changed. Everywhere else you are signed out.",
+  everywhere: "Sign out everywhere",
+  everywhereHint: "On every device, this one too: where you forgot to sign out, nobody goes on.",
+} as const;
+
+/** A card opened over somebody's running sign-in. */
+export const CARD = {
+  running: "is signed in here",
+  ask: "Is this your card? Then they are signed out first. What they typed stays theirs.",
+  go: "Sign in with the card",
+  stay: "Go back",
+} as const;
+
+/** Signing out while something is not up yet. */
+export const LEAVE = {
+  title: "Not everything is up yet",
+  texts: (count: number) => (count === 1 ? "A text is not saved yet." : `${count} texts are not saved yet.`),
+  forms: (count: number) => (count === 1 ? "One thing that you typed is kept on this device only." : `${count} things that you typed are kept on this device only.`),
+  files: (names: string[]) => `On their way: ${names.slice(0, 3).join(", ")}${names.length > 3 ? ` and ${names.length - 3} more` : ""}.`,
+  gone: "If you sign out now, this is lost: nothing of yours stays on this device.",
+  staysHere: "If you sign out now, it waits for you on this device.",
+  stay: "Stay signed in",
+  anyway: "Sign out all the same",
+  again: "Try again",
+  away: "You are still signed in: Coat Peg cannot be reached just now.",
+  awayFix: "Try again in a moment, or close the browser on a device that others use.",
 } as const;

@@ -5,8 +5,10 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
+import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { useKeptForm } from "../writing/useBack";
 import { KINDS, TEXTS } from "./texts";
 import type { Adjustment, Kind } from "./texts";
 
@@ -30,6 +32,7 @@ interface Props {
 
 const FIELD = "mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal";
 
+// eslint-disable-next-line complexity -- one fallback for each field of a new adjustment
 function fieldsOf(kept: Adjustment | null, today: string): Fields {
   return {
     days: kept ? String(kept.extra_days) : "0",
@@ -66,6 +69,11 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
   const form = useForm<Fields>({ defaultValues: fieldsOf(kept, today) });
   const queries = useQueryClient();
   const say = useSay();
+  const drop = useKeptForm(`adjustment/${enrolment}/${kept?.id ?? "new"}`, form, kept?.version ?? 0);
+  const close = () => {
+    drop();
+    onClose();
+  };
   const save = useMutation({
     mutationFn: (fields: Fields) => {
       const body = bodyOf(fields, kept?.version ?? 0);
@@ -75,7 +83,7 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ["group"] });
       say("Agreed. It counts in every class of the student.");
-      onClose();
+      close();
     },
   });
   return (
@@ -115,14 +123,8 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
         </div>
       </fieldset>
       <div className="grid grid-cols-2 gap-3">
-        <label className="font-bold">
-          From
-          <input type="date" {...form.register("first")} className={FIELD} />
-        </label>
-        <label className="font-bold">
-          to <span className="font-normal text-quiet">(may stay open)</span>
-          <input type="date" {...form.register("last")} className={FIELD} />
-        </label>
+        <FormDate label="From" control={form.control} name="first" />
+        <FormDate label="to" hint="(may stay open)" control={form.control} name="last" />
       </div>
       <label className="font-bold">
         {TEXTS.reason}
@@ -130,7 +132,7 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
       </label>
       {save.error instanceof Problem && <Notice title={save.error.title} fix={save.error.fix} />}
       <div className="flex justify-end gap-2">
-        <Button className="min-h-9" onClick={onClose}>
+        <Button className="min-h-9" onClick={close}>
           Cancel
         </Button>
         <Button look="main" className="min-h-9" type="submit" disabled={save.isPending}>

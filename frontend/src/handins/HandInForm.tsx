@@ -1,16 +1,25 @@
 /** A new hand-in; as it is filled in it shows who will get it and when. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
+import { useState } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister } from "react-hook-form";
 import { client, data as answer } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
+import { usePersonId } from "../api/session";
+import { useUndo } from "../live/useUndo";
 import { Button } from "../ui/Button";
 import { day, due, plural } from "../ui/dates";
+import { FormDate } from "../ui/days/DateField";
+import { Foot } from "../ui/Foot";
+import { newKey } from "../ui/newKey";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
+import { keepDraft } from "../writing/drafts";
+import { useBack } from "../writing/useBack";
+import { useDraft } from "../writing/useDraft";
 import { firstFields, planOf } from "./plan";
 import type { Fields } from "./plan";
 
@@ -26,14 +35,25 @@ const LABEL = "font-bold";
 export function HandInForm({ data, groupId, onClose }: Props) {
   const form = useForm<Fields>({ defaultValues: firstFields(data) });
   const fields = useWatch({ control: form.control }) as Fields;
+  // Pressed twice, or sent again after a lost answer, it is one hand-in.
+  const [key] = useState(newKey);
   const queries = useQueryClient();
   const say = useSay();
+  const undo = useUndo(groupId);
+  const person = usePersonId();
+  const changed = JSON.stringify(fields) !== JSON.stringify(firstFields(data));
+  const drop = useDraft(`hand-in/${groupId}`, fields, 0, changed, useBack(form, 0));
   const path = { params: { path: { group_id: groupId } } };
+  const takeBack = async (handin_id: number, filled: Fields) => {
+    await answer(client.DELETE("/api/groups/{group_id}/handins/{handin_id}", { params: { path: { group_id: groupId, handin_id } } }));
+    await keepDraft(person, `hand-in/${groupId}`, { text: JSON.stringify(filled), base: 0 });
+  };
   const set = useMutation({
-    mutationFn: (filled: Fields) => answer(client.POST("/api/groups/{group_id}/handins", { ...path, body: planOf(filled) })),
-    onSuccess: async (made) => {
+    mutationFn: (filled: Fields) => answer(client.POST("/api/groups/{group_id}/handins", { ...path, body: { ...planOf(filled), key } })),
+    onSuccess: async (made, filled) => {
+      drop();
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
-      say(`“${made.title}” is set. It hangs on the rail now.`);
+      say(`“${made.title}” is set. It hangs on the rail now.`, undo(() => takeBack(made.id, filled), `“${made.title}” is taken back. Its form is kept: open it to go on.`));
       onClose();
     },
   });
@@ -57,15 +77,9 @@ export function HandInForm({ data, groupId, onClose }: Props) {
           <input {...form.register("title")} className={FIELD} autoComplete="off" />
         </label>
         <Pockets data={data} control={form.control} onChange={(chosen) => form.setValue("pockets", chosen)} />
-        <label className={LABEL}>
-          Opens
-          <input type="date" {...form.register("opens")} className={`${FIELD} max-w-44`} />
-        </label>
+        <FormDate label="Opens" control={form.control} name="opens" />
         <div className="grid grid-cols-2 gap-3">
-          <label className={LABEL}>
-            Due
-            <input type="date" {...form.register("day")} className={FIELD} />
-          </label>
+          <FormDate label="Due" control={form.control} name="day" />
           <label className={LABEL}>
             at <span className="font-normal text-quiet">(or end of day)</span>
             <input type="time" {...form.register("time")} className={FIELD} />
@@ -76,7 +90,7 @@ export function HandInForm({ data, groupId, onClose }: Props) {
           Points <span className="font-normal text-quiet">(may stay empty)</span>
           <input {...form.register("points")} inputMode="decimal" autoComplete="off" className={`${FIELD} figures max-w-28`} />
         </label>
-        <div className="sticky bottom-0 -mx-5 mt-auto flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
+        <Foot className="sticky bottom-0 -mx-5 mt-auto">
           <div className="max-h-44 overflow-y-auto">
             <Preview fields={fields} groupId={groupId} />
           </div>
@@ -89,7 +103,7 @@ export function HandInForm({ data, groupId, onClose }: Props) {
               Set the hand-in
             </Button>
           </div>
-        </div>
+        </Foot>
       </form>
     </aside>
   );
@@ -149,12 +163,7 @@ function Periods({ fields, register, control }: { fields: Fields; register: UseF
               )}
               {fields.byPeriod && (
                 <>
-                  <input
-                    type="date"
-                    aria-label={`${row.name} due`}
-                    {...register(`periods.${place}.day`)}
-                    className="min-h-9 rounded-md border border-control px-2"
-                  />
+                  <FormDate heard label={`${row.name} due`} control={control} name={`periods.${place}.day`} className="w-48" />
                   <input
                     type="time"
                     aria-label={`${row.name} due at`}

@@ -5,7 +5,7 @@ import { Link, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { handinsQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
-import { useGroupId } from "../app/session";
+import { useGroupId } from "../api/session";
 import { due, plural } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { HandInForm } from "./HandInForm";

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { useSession } from "../app/session";
+import { useSession } from "../api/session";
 import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";

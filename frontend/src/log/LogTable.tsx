@@ -2,7 +2,8 @@
 import { CircleDashed, Lock, Pencil, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Schema } from "../api/client";
-import { fileAddress } from "../ui/Artefact";
+import { useNarrow } from "../ui/useNarrow";
+import { fileAddress } from "../viewer/files";
 import { heading, words } from "./cells";
 import type { Column, Log, Row } from "./cells";
 
@@ -14,13 +15,17 @@ interface Props {
   onRemove?: (row: Row) => void;
 }
 
-export function LogTable({ log, editing = null, form, onEdit, onRemove }: Props) {
-  if (log.rows.length === 0) return null;
+export function LogTable(props: Props) {
+  const narrow = useNarrow();
+  if (props.log.rows.length === 0) return null;
+  return narrow ? <Cards {...props} /> : <Table {...props} />;
+}
+
+function Table({ log, editing = null, form, onEdit, onRemove }: Props) {
   const columns = log.columns ?? [];
   const actions = onEdit !== undefined;
   return (
-    <>
-      <div className="overflow-x-auto rounded-lg border border-edge bg-paper max-sm:hidden">
+      <div className="overflow-x-auto rounded-lg border border-edge bg-paper">
         <table aria-label="Rows of the log" className="w-full border-collapse text-base">
           <thead>
             <tr className="border-b border-edge text-left text-sm">
@@ -59,7 +64,14 @@ export function LogTable({ log, editing = null, form, onEdit, onRemove }: Props)
           </tbody>
         </table>
       </div>
-      <ul aria-label="Rows of the log" className="flex flex-col gap-3 sm:hidden">
+  );
+}
+
+function Cards({ log, editing = null, form, onEdit, onRemove }: Props) {
+  const columns = log.columns ?? [];
+  const actions = onEdit !== undefined;
+  return (
+      <ul aria-label="Rows of the log" className="flex flex-col gap-3">
         {log.rows.map((row) => (
           <li key={row.id} className="rounded-lg border border-edge bg-paper p-3">
             {row.id === editing ? (
@@ -87,7 +99,6 @@ export function LogTable({ log, editing = null, form, onEdit, onRemove }: Props)
           </li>
         ))}
       </ul>
-    </>
   );
 }
 

@@ -7,6 +7,7 @@ import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
+import { useDraft } from "../writing/useDraft";
 import { useSettled } from "../ui/useSettled";
 
 interface Props {
@@ -18,6 +19,7 @@ interface Props {
 
 export function PasteRows({ portfolio, pocket, onDone, onClose }: Props) {
   const [text, setText] = useState("");
+  const drop = useDraft(`paste/${portfolio}/${pocket}`, text, 0, text !== "", (kept) => setText((now) => now || kept));
   const settled = useSettled(text);
   const send = (apply: boolean) =>
     data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/rows/paste", { params: { path: { portfolio_id: portfolio, pocket_id: pocket } }, body: { text: apply ? text : settled, apply } }));
@@ -27,10 +29,14 @@ export function PasteRows({ portfolio, pocket, onDone, onClose }: Props) {
     onSuccess: async (done) => {
       await onDone(done.added);
       const left = done.lines.filter((line) => line.wrong.length > 0);
-      if (left.length === 0) onClose();
+      if (left.length === 0) close();
       else setText([done.headings.join("\t"), ...left.map((line) => line.cells.join("\t"))].join("\n"));
     },
   });
+  const close = () => {
+    drop();
+    onClose();
+  };
   const problem = add.error ?? read.error;
   const found = text.trim() ? read.data : undefined;
   return (
@@ -45,7 +51,7 @@ export function PasteRows({ portfolio, pocket, onDone, onClose }: Props) {
         <Button big disabled={!found || found.added === 0 || add.isPending} onClick={() => add.mutate()}>
           {found && found.added > 0 ? `Add ${plural(found.added, "row")}` : "Add the rows"}
         </Button>
-        <Button big look="quiet" onClick={onClose}>
+        <Button big look="quiet" onClick={close}>
           Close
         </Button>
       </div>

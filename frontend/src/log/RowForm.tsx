@@ -1,13 +1,12 @@
 /** A row being written: one field a column, Enter keeps it, what does not fit says so at its field. */
 import { useMutation } from "@tanstack/react-query";
 import { Paperclip } from "lucide-react";
-import { useEffect, useId, useRef, useState } from "react";
+import { useId, useRef, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { upload } from "../api/upload";
-import { usePersonId } from "../app/session";
-import { dropDraft, findDraft, keepDraft } from "../pockets/drafts";
+import { together, useDraft } from "../writing/useDraft";
 import { Button } from "../ui/Button";
 import { lengthWords } from "../ui/Chips";
 import { Notice } from "../ui/Notice";
@@ -26,33 +25,29 @@ interface Props {
 
 const FIELD = "mt-1 block min-h-11 w-full rounded-md border bg-paper px-3 text-base font-normal";
 
+// eslint-disable-next-line complexity -- one branch for each thing the form may have to say
 export function RowForm({ log, portfolio, pocket, row, today, onSaved, onCancel }: Props) {
   const columns = log.columns ?? [];
-  const person = usePersonId();
   const first = columns.find((one) => one.type === "date")?.key;
   const fresh: Values = first ? { [first]: today } : {};
   const [values, setValues] = useState<Values>(row ? row.values : fresh);
   const [base, setBase] = useState(row?.version ?? 0);
   const name = `row/${portfolio}/${pocket}/${row?.id ?? "new"}`;
   const form = useRef<HTMLFormElement>(null);
-  // What was typed here and never sent comes back.
-  useEffect(() => {
-    void findDraft(person, name).then((kept) => {
-      if (kept) setValues(JSON.parse(kept.text) as Values);
-    });
-  }, [person, name]);
-  const change = (key: string, value: string | boolean | number | null) => {
-    const next = { ...values, [key]: value };
-    setValues(next);
-    void keepDraft(person, name, { text: JSON.stringify(next), base });
-  };
+  const typed = JSON.stringify(values) !== JSON.stringify(row ? row.values : fresh);
+  // What was typed here and never sent comes back, over the version it was typed over: a newer one is never lost untold.
+  const drop = useDraft(name, values, base, typed, (kept, over) => {
+    setValues((now) => together(kept, now, row ? row.values : fresh));
+    setBase(over);
+  });
+  const change = (key: string, value: string | boolean | number | null) => setValues((old) => ({ ...old, [key]: value }));
   const save = useMutation({
     mutationFn: (body: Schema["RowIn"]) =>
       row
         ? data(client.PUT("/api/rows/{row_id}", { params: { path: { row_id: row.id } }, body }))
         : data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/rows", { params: { path: { portfolio_id: portfolio, pocket_id: pocket } }, body })),
     onSuccess: async (saved) => {
-      await dropDraft(person, name);
+      drop();
       if (!row) {
         setValues({ ...fresh, ...(first ? { [first]: values[first] ?? today } : {}) });
         form.current?.querySelector<HTMLElement>("input, select, textarea")?.focus();
@@ -91,7 +86,7 @@ export function RowForm({ log, portfolio, pocket, row, today, onSaved, onCancel 
             big
             look="quiet"
             onClick={() => {
-              void dropDraft(person, name);
+              drop();
               onCancel();
             }}
           >
@@ -112,6 +107,7 @@ interface FieldProps {
   onChange: (value: string | boolean | number | null) => void;
 }
 
+// eslint-disable-next-line complexity -- one branch for each type of column
 function Field({ column, value, wrong, portfolio, pocket, onChange }: FieldProps) {
   const id = useId();
   const says = wrong ? `${id}-wrong` : undefined;

@@ -4,10 +4,11 @@ import { useMemo } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { gridQuery, templateQuery } from "../api/queries";
-import { useGroupId } from "../app/session";
-import { Thumbnail } from "../ui/Artefact";
+import { useGroupId } from "../api/session";
+import { Thumbnail } from "../viewer/Artefact";
 import { moment, plural } from "../ui/dates";
-import { PegPicture } from "../ui/PegPicture";
+import { PegPicture } from "../ui/people/PegPicture";
+import { Select } from "../ui/Select";
 import { Failed, Waiting } from "../ui/Waiting";
 import { listed } from "../ui/words";
 import { LOOKING } from "./texts";
@@ -47,28 +48,25 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
   const { pockets } = grid.data;
   const begun = students.filter((one) => one.begun).length;
   const full = students.filter((one) => one.wanted > 0 && one.met >= one.wanted).length;
-  const field = "min-h-9 rounded-md border border-control bg-paper px-2 font-normal";
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <header className="flex flex-wrap items-center gap-x-6 gap-y-2">
         <h1 className="text-xl">{LOOKING.title}</h1>
-        <label className="flex items-center gap-2 font-semibold">
-          {LOOKING.pocket}
-          <select value={pocketId} onChange={(event) => void navigate(`/g/${groupId}/look/${event.target.value}${byWork ? "?order=work" : ""}`)} className={field}>
-            {pockets.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.title}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-2 font-semibold">
-          {LOOKING.order}
-          <select value={byWork ? "work" : "name"} onChange={(event) => setSearch(event.target.value === "work" ? { order: "work" } : {}, { replace: true })} className={field}>
-            <option value="name">{LOOKING.byName}</option>
-            <option value="work">{LOOKING.byWork}</option>
-          </select>
-        </label>
+        <Select
+          label={LOOKING.pocket}
+          value={String(pocketId)}
+          options={pockets.map((one) => ({ value: String(one.id), shown: one.title }))}
+          onChange={(id) => void navigate(`/g/${groupId}/look/${id}${byWork ? "?order=work" : ""}`)}
+        />
+        <Select
+          label={LOOKING.order}
+          value={byWork ? "work" : "name"}
+          options={[
+            { value: "name", shown: LOOKING.byName },
+            { value: "work", shown: LOOKING.byWork },
+          ]}
+          onChange={(order) => setSearch(order === "work" ? { order } : {}, { replace: true })}
+        />
         <p className="figures text-ink-soft">
           {`${begun} of ${students.length} ${LOOKING.begun}, ${full} ${LOOKING.full}`}
         </p>

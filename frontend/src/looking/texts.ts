@@ -1,12 +1,5 @@
-/** The words of looking in. */
+/** The words of looking in over a class. */
 export const LOOKING = {
-  bar: "Looking in",
-  lookedAt: "you last looked",
-  never: "you had not looked in before",
-  only: "only what is new since then",
-  grid: "The class",
-  before: "Student before",
-  next: "Next student",
   title: "Look in",
   pocket: "Pocket",
   begun: "have begun",

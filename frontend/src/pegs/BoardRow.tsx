@@ -2,8 +2,8 @@
 import { memo } from "react";
 import { Coat } from "../ui/Coat";
 import { daysAgo } from "../ui/dates";
-import { ListedName } from "../ui/ListedName";
-import { PegPicture } from "../ui/PegPicture";
+import { ListedName } from "../ui/people/ListedName";
+import { PegPicture } from "../ui/people/PegPicture";
 import { inWords, listed } from "../ui/words";
 import type { Board, Row } from "./filters";
 
@@ -24,7 +24,7 @@ function Bar({ row }: { row: Row }) {
   const share = Math.round((100 * row.met) / row.wanted);
   return (
     <span className="flex items-center gap-2" title={`${row.met} of ${row.wanted} wanted so far`}>
-      <span aria-hidden className="h-1.5 w-14 overflow-hidden rounded-full bg-line">
+      <span aria-hidden className="meter h-1.5 w-14 overflow-hidden rounded-full bg-line">
         <span className="block h-full bg-ink-soft" style={{ width: `${share}%` }} />
       </span>
       <span className="figures text-ink-soft">{share}%</span>
@@ -49,7 +49,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
           {row.left && <span className="text-quiet"> (left)</span>}
         </span>
       </div>
-      <div role="gridcell" className="text-xs text-ink-soft">
+      <div role="gridcell" title={row.period} className="truncate pr-1 text-xs text-ink-soft">
         {row.period}
       </div>
       <div role="gridcell">

@@ -5,12 +5,15 @@ import type { KeyboardEvent } from "react";
 import { useNavigate } from "react-router";
 import { shortDay } from "../ui/dates";
 import { Button } from "../ui/Button";
+import { useLetterKeys } from "../ui/keys";
 import { BoardRow } from "./BoardRow";
 import type { Board, Row } from "./filters";
 import { TEXTS } from "./texts";
 
 const ROW = 32;
 /** Pixels: fourteen rows and more fit at 1280 × 800. */
+const NAME = 196;
+/** The least width of the names in pixels. */
 const HEAD = 42;
 /** The head's height in pixels. */
 
@@ -33,7 +36,9 @@ export function BoardTable(props: Props) {
   const columns = board.handins.length;
   const [at, setAt] = useState({ row: 0, column: 0 });
   const moved = useRef(false);
-  const row = Math.min(at.row, Math.max(rows.length - 1, 0));
+  const letters = useLetterKeys();
+  // The row before the first is the head.
+  const row = Math.min(at.row, rows.length - 1);
   const column = Math.min(at.column, Math.max(columns - 1, 0));
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser's functions are used in this render only
   const virtual = useVirtualizer({
@@ -47,7 +52,7 @@ export function BoardTable(props: Props) {
   useEffect(() => {
     if (!moved.current) return;
     moved.current = false;
-    virtual.scrollToIndex(row);
+    if (row >= 0) virtual.scrollToIndex(row);
     requestAnimationFrame(() => {
       grid.current?.querySelector<HTMLElement>(`[data-cell="${row} ${column}"]`)?.focus({ preventScroll: false });
     });
@@ -56,7 +61,7 @@ export function BoardTable(props: Props) {
   const go = (to: { row: number; column: number }) => {
     moved.current = true;
     setAt({
-      row: Math.max(0, Math.min(rows.length - 1, to.row)),
+      row: Math.max(-1, Math.min(rows.length - 1, to.row)),
       column: Math.max(0, Math.min(columns - 1, to.column)),
     });
   };
@@ -75,16 +80,19 @@ export function BoardTable(props: Props) {
     const here = rows[row];
     const one = board.handins[column];
     if (step) go(step);
-    else if (event.key === "m" && here && one) {
+    else if (event.key === "m" && letters && here && one) {
       void navigate(`/g/${groupId}/pile?student=${here.id}&handin=${one.id}`);
     } else return;
     event.preventDefault();
   };
 
-  const template = `minmax(186px,1.6fr) 38px 118px repeat(${columns}, minmax(56px, 1fr)) 58px`;
-  const least = 186 + 38 + 118 + 58 + columns * 56;
+  const period = periodWidth(board.periods);
+  // With few hand-ins the columns keep together at the left: the last track takes what is over.
+  const template = `minmax(${NAME}px, 20rem) ${period}px 118px repeat(${columns}, minmax(56px, 7rem)) 58px minmax(0, 1fr)`;
+  const least = NAME + period + 118 + 58 + columns * 56;
   return (
-    <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
+    // Nothing that has the focus lies under the head or the names.
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto" style={{ scrollPaddingTop: HEAD, scrollPaddingLeft: NAME }}>
       {/* eslint-disable-next-line jsx-a11y/interactive-supports-focus -- the cells take the focus */}
       <div
         ref={grid}
@@ -110,12 +118,17 @@ export function BoardTable(props: Props) {
           <div role="columnheader" className="self-center font-bold">
             {TEXTS.filled}
           </div>
-          {board.handins.map((one) => (
+          {board.handins.map((one, place) => (
             <div key={one.id} role="columnheader" className={one.id === handin ? "bg-today" : ""}>
               <button
                 type="button"
-                tabIndex={-1}
-                onClick={() => onColumn(one.id)}
+                data-cell={`-1 ${place}`}
+                tabIndex={row === -1 && column === place ? 0 : -1}
+                aria-pressed={one.id === handin}
+                onClick={() => {
+                  setAt({ row: -1, column: place });
+                  onColumn(one.id);
+                }}
                 title={one.title}
                 className="flex size-full flex-col items-center justify-center px-0.5 text-xs leading-[13px]"
               >
@@ -156,6 +169,12 @@ export function BoardTable(props: Props) {
       {rows.length === 0 && <Nobody any={board.students.length > 0} onClear={props.onClear} />}
     </div>
   );
+}
+
+/** Room for the longest name of a period on one line, within bounds (pixels). */
+function periodWidth(periods: string[]): number {
+  const longest = Math.max(0, ...periods.map((one) => one.length));
+  return Math.min(Math.max(38, longest * 7 + 10), 132);
 }
 
 function Nobody({ any, onClear }: { any: boolean; onClear: () => void }) {

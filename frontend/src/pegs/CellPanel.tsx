@@ -8,15 +8,15 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { cellQuery } from "../api/queries";
-import { marks, useGroup } from "../app/session";
-import { Thumbnail } from "../ui/Artefact";
+import { may, useGroup } from "../api/session";
+import { Thumbnail } from "../viewer/Artefact";
 import { Button } from "../ui/Button";
 import { ChipList } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
 import { day, due, moment, plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
-import { PegPicture } from "../ui/PegPicture";
-import { Reflection } from "../ui/Reflection";
+import { PegPicture } from "../ui/people/PegPicture";
+import { Reflection } from "../ui/reading/Reflection";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, listed, STATUS } from "../ui/words";
@@ -150,6 +150,7 @@ function Submissions({ cell, groupId }: { cell: Cell; groupId: number }) {
   );
 }
 
+// eslint-disable-next-line complexity -- one branch for each thing that may be done with a cell
 function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
   const group = useGroup();
   const queries = useQueryClient();
@@ -176,14 +177,13 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
     },
   });
   const newest = cell.submissions.findLast((one) => !one.voided_at);
-  const leads = group?.role === "lead" || group?.role === "co_teacher";
-  const mayExcuse = leads && cell.status !== "not_asked";
+  const mayExcuse = may(group, "excuse") && cell.status !== "not_asked";
   const [dating, setDating] = useState(false);
   return (
     <div className="sticky bottom-0 flex flex-wrap gap-2 border-t border-line bg-paper p-4">
       {excuse.error instanceof Problem && <Notice title={excuse.error.title} fix={excuse.error.fix} />}
       {dating && <OwnDue cell={cell} groupId={groupId} onClose={() => setDating(false)} />}
-      {newest && cell.status === "handed_in" && marks(group) && (
+      {newest && cell.status === "handed_in" && may(group, "mark") && (
         <Link
           to={`/g/${groupId}/pile/${newest.id}`}
           className="inline-flex min-h-9 flex-1 items-center justify-center rounded-md bg-copper px-3 font-semibold whitespace-nowrap text-paper hover:bg-copper-deep"
@@ -207,7 +207,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
           {cell.status === "excused" ? TEXTS.unexcuse : TEXTS.excuse}
         </Button>
       )}
-      {leads && !dating && cell.status !== "excused" && (
+      {may(group, "set_own_due") && !dating && cell.status !== "excused" && (
         <Button className="min-h-9 flex-1" onClick={() => setDating(true)}>
           {cell.status === "not_asked" ? TEXTS.askAnyway : TEXTS.ownDue}
         </Button>

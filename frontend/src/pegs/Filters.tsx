@@ -1,6 +1,7 @@
 /** Chips that filter and show their counts; they combine with period, group and name. */
-import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
 import { ChevronDown } from "lucide-react";
+import { OnFirstUse } from "../ui/OnFirstUse";
+import { searching } from "./filters";
 import type { Board, Chosen } from "./filters";
 import { FILTERS, TEXTS } from "./texts";
 import type { FilterName } from "./texts";
@@ -48,6 +49,7 @@ export function Filters({ board, chosen, counts, onChange }: Props) {
           </button>
         );
       })}
+      {searching(chosen) && (chosen.chips.length > 0 || chosen.period || chosen.group) && <span className="text-sm text-ink-soft">{TEXTS.filtersRest}</span>}
     </div>
   );
 }
@@ -61,21 +63,20 @@ interface ChoiceProps {
 
 function Choice({ all, options, value, onChange }: ChoiceProps) {
   return (
-    <Listbox value={value} onChange={onChange}>
-      <ListboxButton className={`${PILL} ${value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}>
-        {value || all}
-        <ChevronDown aria-hidden size={15} />
-      </ListboxButton>
-      <ListboxOptions
-        anchor="bottom start"
-        className="z-40 mt-1 max-h-80 min-w-32 rounded-md border border-edge bg-paper py-1 shadow-lg"
-      >
-        {["", ...options].map((one) => (
-          <ListboxOption key={one} value={one} className="cursor-pointer px-4 py-1.5 data-focus:bg-today data-selected:font-bold">
-            {one || all}
-          </ListboxOption>
-        ))}
-      </ListboxOptions>
-    </Listbox>
+    <OnFirstUse
+      kind="Choices"
+      face={{
+        className: `${PILL} ${value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`,
+        content: (
+          <>
+            {value || all}
+            <ChevronDown aria-hidden size={15} />
+          </>
+        ),
+      }}
+      value={value}
+      options={["", ...options].map((one) => ({ value: one, shown: one || all }))}
+      onChange={onChange}
+    />
   );
 }

@@ -6,6 +6,7 @@ import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { day } from "../ui/dates";
+import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 
@@ -35,10 +36,7 @@ export function OwnDue({ cell, groupId, onClose }: { cell: Cell; groupId: number
         if (chosen) set.mutate(chosen);
       }}
     >
-      <label className="font-bold">
-        {cell.status === "not_asked" ? "Ask all the same, due on" : "Their own due date"}
-        <input type="date" value={chosen} onChange={(event) => setChosen(event.target.value)} className="mt-1 block min-h-9 w-full rounded-md border border-control px-2 font-normal" />
-      </label>
+      <DateField label={cell.status === "not_asked" ? "Ask all the same, due on" : "Their own due date"} value={chosen} onChange={setChosen} />
       {set.error instanceof Problem && <Notice title={set.error.title} fix={set.error.fix} />}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" className="min-h-9" disabled={!chosen || set.isPending}>

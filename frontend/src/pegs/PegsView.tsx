@@ -3,19 +3,22 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { lazy, Suspense, useEffect, useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
+import { patiently } from "../api/patiently";
 import { boardQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
-import { useGroup, useGroupId } from "../app/session";
+import { may, useGroup, useGroupId } from "../api/session";
 import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
 import { Filters } from "./Filters";
 import { chosenFrom, filtered } from "./filters";
 import { Legend } from "./Legend";
+import { OnPaper } from "./OnPaper";
 import { TEXTS } from "./texts";
 
 // The side panel is not needed to see the board.
-const CellPanel = lazy(() => import("./CellPanel").then((view) => ({ default: view.CellPanel })));
+const CellPanel = lazy(() => patiently(() => import("./CellPanel")).then((view) => ({ default: view.CellPanel })));
 
+// eslint-disable-next-line complexity -- one branch for each state of the page: loading, wrong, empty, with a panel open
 export function PegsView() {
   const groupId = useGroupId();
   const group = useGroup();
@@ -40,12 +43,18 @@ export function PegsView() {
 
   if (board.isPending) return <Waiting />;
   if (board.isError) return <Failed error={board.error} again={() => void board.refetch()} />;
+  const closePanel = () => {
+    set({ student: null });
+    // Back to the peg that was opened: the one stop of the board.
+    requestAnimationFrame(() => document.querySelector<HTMLElement>('[role="grid"] [data-cell][tabindex="0"]')?.focus());
+  };
   const { rows, counts } = filtered(board.data, chosen);
-  const mayset = group?.role === "lead" || group?.role === "co_teacher";
+  const maySet = may(group, "set_handin");
   const shown = student !== null && chosen.handin !== null;
   return (
     <>
       <h1 className="sr-only">{TEXTS.title}</h1>
+      <OnPaper title={group?.name ?? TEXTS.title} board={board.data} rows={rows} />
       <Rail
         frame={board.data}
         selected={chosen.handin}
@@ -53,7 +62,7 @@ export function PegsView() {
       />
       <div className="flex flex-wrap items-center gap-2 px-5 py-2.5">
         <Filters board={board.data} chosen={chosen} counts={counts} onChange={set} />
-        {mayset && (
+        {maySet && (
           <Link
             to={`/g/${groupId}/hand-ins?new=1`}
             className="ml-auto inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep"
@@ -63,7 +72,13 @@ export function PegsView() {
           </Link>
         )}
       </div>
-      <div className="flex min-h-80 flex-1 gap-4 px-5 pb-3 max-lg:flex-col">
+      {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions -- Escape closes what is open beside the board, wherever the focus is */}
+      <div
+        className="flex min-h-80 flex-1 gap-4 px-5 pb-3 max-lg:flex-col"
+        onKeyDown={(event) => {
+          if (event.key === "Escape" && shown && !event.defaultPrevented) closePanel();
+        }}
+      >
         <section aria-label="Students and hand-ins" className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper">
           <BoardTable
             board={board.data}
@@ -84,7 +99,7 @@ export function PegsView() {
               groupId={groupId}
               handinId={chosen.handin ?? 0}
               enrolmentId={student}
-              onClose={() => set({ student: null })}
+              onClose={closePanel}
             />
           </Suspense>
         )}

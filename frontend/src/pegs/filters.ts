@@ -1,6 +1,6 @@
 /** Which students the chips let through. All filters combine; a chip counts with the other filters on. */
 import type { Schema } from "../api/client";
-import { found } from "../ui/find";
+import { found } from "../ui/people/find";
 import { FILTERS } from "./texts";
 import type { FilterName } from "./texts";
 
@@ -46,13 +46,17 @@ function fits(row: Row, chip: FilterName, column: number): boolean {
   return cells.some(TESTS[chip]);
 }
 
+/** Whether a search is on: it looks among everybody, and the filters rest. */
+export function searching(chosen: Chosen): boolean {
+  return chosen.find.trim() !== "";
+}
+
 /** The rows to show, and how many rows each chip would leave. */
 export function filtered(board: Board, chosen: Chosen): { rows: Row[]; counts: Record<FilterName, number> } {
   const column = board.handins.findIndex((one) => one.id === chosen.handin);
-  const base = found(board.students, chosen.find).filter(
-    (row) => (!chosen.period || row.period === chosen.period) && (!chosen.group || row.groups.includes(chosen.group)),
-  );
-  const rows = base.filter((row) => chosen.chips.every((chip) => fits(row, chip, column)));
+  const all = found(board.students, chosen.find);
+  const base = all.filter((row) => (!chosen.period || row.period === chosen.period) && (!chosen.group || row.groups.includes(chosen.group)));
+  const rows = searching(chosen) ? all : base.filter((row) => chosen.chips.every((chip) => fits(row, chip, column)));
   const names = Object.keys(FILTERS) as FilterName[];
   const counts = Object.fromEntries(names.map((chip) => [chip, rows.filter((row) => fits(row, chip, column)).length]));
   return { rows, counts: counts as Record<FilterName, number> };

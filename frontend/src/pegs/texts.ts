@@ -7,6 +7,7 @@ export const TEXTS = {
   filled: "Portfolio filled",
   last: "Last work",
   allPeriods: "All periods",
+  filtersRest: "The filters rest while you search.",
   allGroups: "All groups",
   newHandIn: "New hand-in",
   noStudents: "Nobody is in this class yet",

@@ -8,10 +8,10 @@ import { cellQuery, submissionQuery } from "../api/queries";
 import { Button } from "../ui/Button";
 import { due, moment, plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
-import { PegPicture } from "../ui/PegPicture";
+import { PegPicture } from "../ui/people/PegPicture";
 import { lateness, listed } from "../ui/words";
-import { FeedbackCard } from "../worklist/FeedbackCard";
-import { FrozenPockets } from "../worklist/FrozenPockets";
+import { FeedbackCard } from "../submission/FeedbackCard";
+import { FrozenPockets } from "../submission/FrozenPockets";
 
 type Shape = Schema["Desk"];
 

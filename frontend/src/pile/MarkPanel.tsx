@@ -6,15 +6,17 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { pileQuery } from "../api/queries";
-import { marks, useGroup } from "../app/session";
+import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
+import { isTyped, useLetterKeys } from "../ui/keys";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { listed } from "../ui/words";
-import { scoreOf, useMark } from "./mark";
-import type { DraftState } from "./mark";
+import type { SaveState } from "../writing/keeper";
+import { packed, scoreOf, unpacked, useMark } from "./mark";
 import { SendBackDialog } from "./SendBackDialog";
 import { TEXTS } from "./texts";
+import { toFeedback } from "./toFeedback";
 
 type Shape = Schema["Desk"];
 const FIELD = "mt-1 w-full rounded-md border border-control bg-paper px-3 py-2 text-base font-normal";
@@ -22,7 +24,7 @@ const FIELD = "mt-1 w-full rounded-md border border-control bg-paper px-3 py-2 t
 export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
   const group = useGroup();
   const open = desk.status === "handed_in" && desk.newest;
-  if (!marks(group)) return null;
+  if (!may(group, "mark")) return null;
   return (
     <aside
       aria-label="Marking"
@@ -35,7 +37,7 @@ export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: num
 
 function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
   const mark = useMark(desk, groupId);
-  const { finish } = mark;
+  const { keeper } = mark;
   const queries = useQueryClient();
   const say = useSay();
   const id = useId();
@@ -45,13 +47,22 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   const name = listed(desk.student);
   const points = desk.handin.points;
 
+  /** Save what is typed, then give the outcome over it; what another marker wrote meanwhile is shown instead. */
   const give = useCallback(
-    async (run: () => Promise<Schema["ReviewedShape"]>, done: string) => {
+    async (run: (body: Schema["MarkIn"]) => Promise<Schema["ReviewedShape"]>, done: string) => {
+      if (busy) return;
       setBusy(true);
       setProblem(null);
       try {
-        const reviewed = await run();
-        finish();
+        await keeper.push();
+        const { at } = keeper.snapshot().state;
+        if (at === "two" || at === "refused") {
+          setBusy(false);
+          return;
+        }
+        const { feedback, score } = unpacked(keeper.snapshot().text);
+        const reviewed = await run({ feedback, score: scoreOf(score, points), version: keeper.version });
+        keeper.forget();
         const also = reviewed.released.length > 0 ? ` This also unlocked what was handed in for ${reviewed.released.join(", ")}.` : "";
         const reopen = async () => {
           await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id } } }));
@@ -69,36 +80,34 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         setBusy(false);
       }
     },
-    [desk.handin.title, desk.id, finish, groupId, name, onNext, queries, say],
+    [busy, desk.handin.title, desk.id, groupId, keeper, name, onNext, points, queries, say],
   );
 
-  const body = useCallback(() => {
-    const score = scoreOf(mark.fields.score);
-    if (score === undefined) {
-      setProblem(new Problem({ title: `“${mark.fields.score}” is not a number.`, fix: `Give 0 to ${points ?? 0}.` }, 422));
-      return null;
-    }
-    return { feedback: mark.fields.feedback, score, version: mark.version.current.version };
-  }, [mark.fields, mark.version, points]);
-
   const accept = useCallback(() => {
-    const sent = body();
-    if (!sent || busy) return;
     const path = { params: { path: { submission_id: desk.id } } };
-    void give(() => data(client.POST("/api/submissions/{submission_id}/accept", { ...path, body: sent })), "accepted");
-  }, [body, busy, desk.id, give]);
+    void give((body) => data(client.POST("/api/submissions/{submission_id}/accept", { ...path, body })), "accepted");
+  }, [desk.id, give]);
 
   const sendBack = (pockets: number[], due_again: string | null) => {
     setSending(false);
-    const sent = body();
-    if (!sent || busy) return;
     const path = { params: { path: { submission_id: desk.id } } };
     void give(
-      () => data(client.POST("/api/submissions/{submission_id}/send-back", { ...path, body: { ...sent, pockets, due_again } })),
+      (body) => data(client.POST("/api/submissions/{submission_id}/send-back", { ...path, body: { ...body, pockets, due_again } })),
       "sent back",
     );
   };
 
+  const letters = useLetterKeys();
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (letters && event.key === "f" && !isTyped(event)) {
+        event.preventDefault();
+        toFeedback();
+      }
+    };
+    document.addEventListener("keydown", listen);
+    return () => document.removeEventListener("keydown", listen);
+  }, [letters]);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.key === "Enter" && (event.ctrlKey || event.metaKey) && !sending) {
@@ -131,6 +140,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
           </label>
           <textarea
             id={id}
+            data-feedback
             rows={9}
             value={mark.fields.feedback}
             onChange={(event) => mark.change({ feedback: event.target.value })}
@@ -138,7 +148,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
           />
           <DraftLine state={mark.state} />
         </div>
-        {mark.state instanceof Problem && <DraftProblem problem={mark.state} mark={mark} />}
+        <DraftProblem mark={mark} />
         {problem && <Notice title={problem.title} fix={problem.fix} />}
       </div>
       <div className="sticky bottom-0 flex flex-col gap-2 border-t border-line bg-paper p-4">
@@ -159,31 +169,29 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   );
 }
 
-function DraftLine({ state }: { state: DraftState }) {
+function DraftLine({ state }: { state: SaveState }) {
   return (
     <p role="status" className="mt-1 min-h-5 text-xs text-quiet">
-      {state === "saved" && TEXTS.draft}
-      {state === "away" && TEXTS.draftAway}
+      {state.at === "saved" && TEXTS.draft}
+      {state.at === "away" && TEXTS.draftAway}
     </p>
   );
 }
 
-function DraftProblem({ problem, mark }: { problem: Problem; mark: ReturnType<typeof useMark> }) {
-  if (problem.kind !== "stale") return <Notice title={problem.title} fix={problem.fix} />;
-  const version = Number(problem.more.version);
-  const theirs = {
-    feedback: typeof problem.more.feedback === "string" ? problem.more.feedback : "",
-    score: typeof problem.more.score === "number" ? String(problem.more.score) : "",
-  };
+function DraftProblem({ mark: { state, fields, keeper } }: { mark: ReturnType<typeof useMark> }) {
+  if (state.at === "refused") return <Notice title={state.problem.title} fix={state.problem.fix} />;
+  if (state.at !== "two") return null;
+  const { feedback, score } = unpacked(state.theirs.text);
+  const settle = (text: string) => keeper.settle(text, state.theirs);
   return (
     <Notice title={TEXTS.twoDrafts}>
       <p className="mt-1 whitespace-pre-wrap">
-        {theirs.score && `${theirs.score} points. `}
-        {theirs.feedback}
+        {score && `${score} points. `}
+        {feedback}
       </p>
       <div className="mt-2 flex gap-2">
-        <Button onClick={() => mark.settle(version)}>{TEXTS.mine}</Button>
-        <Button onClick={() => mark.settle(version, theirs)}>{TEXTS.theirs}</Button>
+        <Button onClick={() => settle(packed(fields))}>{TEXTS.mine}</Button>
+        <Button onClick={() => settle(state.theirs.text)}>{TEXTS.theirs}</Button>
       </div>
     </Notice>
   );

@@ -4,15 +4,16 @@ import { useEffect } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { cellQuery, pileQuery, submissionQuery } from "../api/queries";
-import { useGroupId } from "../app/session";
+import { useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { moment } from "../ui/dates";
-import { ListedName } from "../ui/ListedName";
+import { ListedName } from "../ui/people/ListedName";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness } from "../ui/words";
 import { Desk } from "./Desk";
 import { MarkPanel } from "./MarkPanel";
 import { TEXTS } from "./texts";
+import { toFeedback } from "./toFeedback";
 
 type Waiting_ = Schema["Waiting"];
 
@@ -47,6 +48,11 @@ export function PileView() {
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
       <h1 className="sr-only">{TEXTS.title}</h1>
+      {chosen !== null && (
+        <button type="button" onClick={toFeedback} className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3 focus:font-semibold">
+          {TEXTS.toFeedback}
+        </button>
+      )}
       <List waiting={pile.data.waiting} marked={pile.data.marked_today} chosen={chosen} groupId={groupId} />
       {chosen === null ? <Empty /> : <Open key={chosen} groupId={groupId} chosen={chosen} waiting={pile.data.waiting} />}
     </div>

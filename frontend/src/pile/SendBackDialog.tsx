@@ -1,7 +1,8 @@
 /** Sending back: which pockets open again, and until when. */
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
 import { useState } from "react";
 import type { Schema } from "../api/client";
+import { DateField } from "../ui/days/DateField";
+import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
 import { TEXTS } from "./texts";
 
@@ -18,14 +19,9 @@ export function SendBackDialog({ open, desk, feedback, onClose, onSend }: Props)
   const [chosen, setChosen] = useState(all);
   const [again, setAgain] = useState("");
   const toggle = (id: number) => setChosen((old) => (old.includes(id) ? old.filter((one) => one !== id) : [...old, id]));
+  if (!open) return null;
   return (
-    <Dialog open={open} onClose={onClose} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex w-full max-w-md flex-col gap-4 rounded-lg bg-paper p-6 shadow-lg">
-          <DialogTitle className="text-xl">
-            {TEXTS.sendBackTitle}: {desk.handin.title}
-          </DialogTitle>
+    <Modal title={`${TEXTS.sendBackTitle}: ${desk.handin.title}`} onClose={onClose} narrow>
           {!feedback.trim() && <p className="rounded-md bg-today p-3">There is no feedback yet. The student will not know what to change.</p>}
           {desk.pockets.length > 1 ? (
             <fieldset>
@@ -45,15 +41,7 @@ export function SendBackDialog({ open, desk, feedback, onClose, onSend }: Props)
           ) : (
             <p>{desk.student.given_name} can change it again at once and hand in once more. This submission stays readable.</p>
           )}
-          <label className="font-bold">
-            {TEXTS.dueAgain}
-            <input
-              type="date"
-              value={again}
-              onChange={(event) => setAgain(event.target.value)}
-              className="mt-1 block min-h-10 rounded-md border border-control px-3 font-normal"
-            />
-          </label>
+          <DateField label={TEXTS.dueAgain} value={again} onChange={setAgain} />
           <div className="flex justify-end gap-2">
             <Button className="min-h-10" onClick={onClose}>
               {TEXTS.cancel}
@@ -67,8 +55,6 @@ export function SendBackDialog({ open, desk, feedback, onClose, onSend }: Props)
               {TEXTS.confirm}
             </Button>
           </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    </Modal>
   );
 }

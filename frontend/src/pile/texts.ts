@@ -9,6 +9,7 @@ export const TEXTS = {
   accept: "Accept and next",
   sendBack: "Send back",
   skip: "Skip",
+  toFeedback: "Skip to the feedback",
   reopen: "Reopen",
   sendBackTitle: "Send back",
   opens: "Opens these pockets again",
@@ -17,7 +18,7 @@ export const TEXTS = {
   cancel: "Cancel",
   draft: "Draft saved; the student sees it with the outcome",
   draftAway: "Kept on this device; goes up by itself",
-  twoDrafts: "Another marker changed this draft meanwhile",
+  twoDrafts: "You changed this draft in another window meanwhile",
   mine: "Keep mine",
   theirs: "Take theirs",
 } as const;

@@ -1,15 +1,16 @@
 /** What staff say about an artefact, a pocket or a page; staff can say more. */
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { MessageSquare, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { marks, useGroup } from "../app/session";
+import { portfolioQuery } from "../api/queries";
 import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { useDraft } from "../writing/useDraft";
 import { COMMENTS } from "./texts";
 
 interface Props {
@@ -17,19 +18,23 @@ interface Props {
   groupId: number;
   portfolio: number;
   about: { evidence?: number; pocket?: number; page?: number };
-  may: boolean;
 }
 
-export function Comments({ comments, groupId, portfolio, about, may }: Props) {
+export function Comments({ comments, groupId, portfolio, about }: Props) {
   const queries = useQueryClient();
   const say = useSay();
-  const group = useGroup();
   const [writing, setWriting] = useState(false);
   const [text, setText] = useState("");
+  const name = `comment/${portfolio}/${Object.entries(about).flat().join("-")}`;
+  const drop = useDraft(name, text, 0, text !== "", (kept) => {
+    setText(kept);
+    setWriting(true);
+  });
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
   const leave = useMutation({
     mutationFn: () => data(client.POST("/api/portfolios/{portfolio_id}/comments", { params: { path: { portfolio_id: portfolio } }, body: { text, ...about } })),
     onSuccess: async () => {
+      drop();
       setText("");
       setWriting(false);
       await fresh();
@@ -42,8 +47,7 @@ export function Comments({ comments, groupId, portfolio, about, may }: Props) {
       say(COMMENTS.gone, () => void data(client.POST("/api/comments/{comment_id}/restore", { params: { path: { comment_id: gone.id } } })).finally(fresh));
     },
   });
-  // Whoever looks in from a caseload has no role in this class; the policy lets them comment all the same.
-  const allowed = may && (group === null || marks(group));
+  const allowed = useQuery(portfolioQuery(groupId, portfolio)).data?.may.includes("comment") ?? false;
   if (comments.length === 0 && !allowed) return null;
   return (
     <section aria-label={COMMENTS.title} className="flex flex-col gap-2">

@@ -1,5 +1,4 @@
 /** The cover of one's own portfolio: a title, a colour, a picture. */
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { ImagePlus } from "lucide-react";
 import { useRef, useState } from "react";
@@ -7,10 +6,10 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { upload } from "../api/upload";
+import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
-import { TINTS } from "../ui/PegPicture";
-import { useReturnFocus } from "../ui/useReturnFocus";
+import { TINTS } from "../ui/people/PegPicture";
 
 interface Props {
   portfolio: Schema["PortfolioShape"];
@@ -18,7 +17,6 @@ interface Props {
 }
 
 export function CoverDialog({ portfolio, onClose }: Props) {
-  useReturnFocus();
   const queries = useQueryClient();
   const { cover } = portfolio;
   const [title, setTitle] = useState(cover.title);
@@ -39,14 +37,10 @@ export function CoverDialog({ portfolio, onClose }: Props) {
   });
   const error = save.error ?? add.error;
   return (
-    <Dialog open onClose={onClose} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
-      <div className="fixed inset-0 flex items-center justify-center overflow-y-auto p-4">
-        <DialogPanel className="flex w-full max-w-lg flex-col gap-4 rounded-lg bg-paper p-6 text-base text-ink shadow-lg">
-          <DialogTitle className="text-xl">The cover of your portfolio</DialogTitle>
+    <Modal title="The cover of your portfolio" onClose={onClose} narrow>
           <label className="font-bold">
             Title
-            <input value={title} maxLength={120} placeholder={`${portfolio.student.given_name}’s portfolio`} onChange={(event) => setTitle(event.target.value)} className="mt-1 block min-h-11 w-full rounded-md border border-control px-3 font-normal" />
+            <input data-autofocus value={title} maxLength={120} placeholder={`${portfolio.student.given_name}’s portfolio`} onChange={(event) => setTitle(event.target.value)} className="mt-1 block min-h-11 w-full rounded-md border border-control px-3 font-normal" />
           </label>
           <fieldset>
             <legend className="font-bold">Colour</legend>
@@ -91,8 +85,6 @@ export function CoverDialog({ portfolio, onClose }: Props) {
               Cancel
             </Button>
           </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    </Modal>
   );
 }

@@ -6,20 +6,20 @@ import type { ReactNode } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { usePersonId, useSession } from "../app/session";
-import { OpenArtefact, Thumbnail } from "../ui/Artefact";
+import { usePersonId, useSession } from "../api/session";
+import { OpenArtefact, Thumbnail } from "../viewer/Artefact";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
-import { Reflection } from "../ui/Reflection";
+import { Reflection } from "../ui/reading/Reflection";
 import { useSay } from "../ui/Toasts";
 import { Comments } from "./Comments";
-import { HistoryButton } from "./HistoryButton";
-import { saverOf } from "./saving";
+import { HistoryButton } from "../writing/HistoryButton";
+import { saverOf } from "../writing/saving";
 import { Spoken } from "./Spoken";
 import { TEXTS } from "./texts";
 import { TextArtefact } from "./TextArtefact";
-import type { Extra } from "./uploads";
-import { WritingField } from "./WritingField";
+import type { Extra } from "../taking-in/uploads";
+import { WritingField } from "../writing/WritingField";
 
 interface Props {
   evidence: Schema["EvidenceShape"];
@@ -35,6 +35,7 @@ interface Props {
   onFiles: (files: { file: Blob; name: string; extra?: Extra }[]) => void;
 }
 
+// eslint-disable-next-line complexity -- one branch for each thing a piece of evidence may have beside it
 export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, before, after, since, onFiles }: Props) {
   const queries = useQueryClient();
   const person = usePersonId();
@@ -70,7 +71,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
             </div>
           )}
         </div>
-        {evidence.unchanged && artefact.kind !== "text" && <p className="text-copper">{mine ? TEXTS.unchanged : TEXTS.unchangedTheirs}</p>}
+        {evidence.unchanged && artefact.kind !== "text" && <p className="text-copper">{mine && pocket.writable ? TEXTS.unchanged : mine ? TEXTS.unchangedLocked : TEXTS.unchangedTheirs}</p>}
         {pocket.writable && !["link", "text"].includes(artefact.kind) && <Newer evidence={id} title={artefact.title} wanted={evidence.unchanged} onFiles={onFiles} />}
         {(mine || evidence.spoken) && <Spoken evidence={evidence.id} spoken={evidence.spoken} allowed={pocket.spoken} writable={pocket.writable} groupId={groupId} prompt={prompt} onFiles={onFiles} />}
         {mine ? (
@@ -92,7 +93,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
             {evidence.version > 0 && <HistoryButton kind="evidence" id={id} groupId={groupId} may={false} />}
           </div>
         )}
-        <Comments comments={pocket.comments.filter((one) => one.evidence === id)} groupId={groupId} portfolio={portfolio} about={{ evidence: id }} may={!mine} />
+        <Comments comments={pocket.comments.filter((one) => one.evidence === id)} groupId={groupId} portfolio={portfolio} about={{ evidence: id }} />
       </div>
     </li>
   );

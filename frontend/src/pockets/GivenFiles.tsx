@@ -1,7 +1,7 @@
 /** What the staff give with a pocket: pictures to look at, files to open, starters to work from. */
 import { Download } from "lucide-react";
 import type { Schema } from "../api/client";
-import { sizeWords } from "../ui/Artefact";
+import { sizeWords } from "../viewer/files";
 
 export function GivenFiles({ files }: { files: Schema["PocketFileShape"][] }) {
   if (files.length === 0) return null;

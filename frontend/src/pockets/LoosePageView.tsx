@@ -7,17 +7,17 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { pageQuery } from "../api/queries";
-import { usePersonId, useSession } from "../app/session";
+import { usePersonId, useSession } from "../api/session";
 import { Notice } from "../ui/Notice";
-import { ReadAloud } from "../ui/ReadAloud";
-import { Reflection } from "../ui/Reflection";
-import { richOf, RichText } from "../ui/RichText";
+import { ReadAloud } from "../ui/reading/ReadAloud";
+import { Reflection } from "../ui/reading/Reflection";
+import { richOf, RichText } from "../ui/reading/RichText";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { Comments } from "./Comments";
-import { HistoryButton } from "./HistoryButton";
-import { RichWriting } from "./RichWriting";
-import { saverOf } from "./saving";
+import { HistoryButton } from "../writing/HistoryButton";
+import { RichWriting } from "../writing/RichWriting";
+import { saverOf } from "../writing/saving";
 import { TEXTS } from "./texts";
 
 interface Props {
@@ -114,7 +114,7 @@ function Opened({ page, groupId, portfolio, mine, base }: { page: Schema["PageSh
           </div>
         )}
         <div className="mt-3">
-          <Comments comments={page.comments ?? []} groupId={groupId} portfolio={portfolio} about={{ page: page.id }} may={!mine} />
+          <Comments comments={page.comments ?? []} groupId={groupId} portfolio={portfolio} about={{ page: page.id }} />
         </div>
       </div>
     </article>

@@ -3,16 +3,16 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { usePersonId, useSession } from "../app/session";
-import { ReadAloud } from "../ui/ReadAloud";
-import { Reflection } from "../ui/Reflection";
-import { richOf, RichText } from "../ui/RichText";
+import { usePersonId, useSession } from "../api/session";
+import { ReadAloud } from "../ui/reading/ReadAloud";
+import { Reflection } from "../ui/reading/Reflection";
+import { richOf, RichText } from "../ui/reading/RichText";
 import { Comments } from "./Comments";
-import { HistoryButton } from "./HistoryButton";
-import { RichWriting } from "./RichWriting";
-import { saverOf } from "./saving";
+import { HistoryButton } from "../writing/HistoryButton";
+import { RichWriting } from "../writing/RichWriting";
+import { saverOf } from "../writing/saving";
 import { Spoken } from "./Spoken";
-import type { Extra } from "./uploads";
+import type { Extra } from "../taking-in/uploads";
 
 interface Props {
   pocket: Schema["OpenedPocket"];
@@ -22,6 +22,7 @@ interface Props {
   onFiles: (files: { file: Blob; name: string; extra?: Extra }[]) => void;
 }
 
+// eslint-disable-next-line complexity -- one branch for each thing a page may have beside it
 export function PagePocket({ pocket, groupId, portfolio, mine, onFiles }: Props) {
   const queries = useQueryClient();
   const person = usePersonId();
@@ -66,7 +67,7 @@ export function PagePocket({ pocket, groupId, portfolio, mine, onFiles }: Props)
           </div>
         </div>
       )}
-      <Comments comments={pocket.comments} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} may={!mine} />
+      <Comments comments={pocket.comments} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} />
     </div>
   );
 }

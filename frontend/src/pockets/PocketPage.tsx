@@ -9,20 +9,20 @@ import { feedbackQuery, pocketQuery } from "../api/queries";
 import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
 import { day } from "../ui/dates";
-import { FeedbackCard } from "../worklist/FeedbackCard";
-import { ReadAloud } from "../ui/ReadAloud";
-import { plainText, RichText } from "../ui/RichText";
+import { FeedbackCard } from "../submission/FeedbackCard";
+import { ReadAloud } from "../ui/reading/ReadAloud";
+import { plainText, RichText } from "../ui/reading/RichText";
 import { Failed, Waiting } from "../ui/Waiting";
-import { AddRow } from "./AddRow";
+import { AddRow } from "../taking-in/AddRow";
 import { Comments } from "./Comments";
 import { EvidenceCard } from "./EvidenceCard";
 import { GivenFiles } from "./GivenFiles";
-import { dueWords, HandInBar } from "./HandInBar";
+import { dueWords, HandInBar } from "../submission/HandInBar";
 import { PagePocket } from "./PagePocket";
 import { TEXTS } from "./texts";
-import { UploadList } from "./UploadList";
-import { useQueue } from "../uploads/queue";
-import { useUploads } from "./uploads";
+import { UploadList } from "../taking-in/UploadList";
+import { useQueue } from "../taking-in/queue";
+import { useUploads } from "../taking-in/uploads";
 
 interface Props {
   groupId: number;
@@ -40,15 +40,15 @@ export function PocketPage({ groupId, portfolio, pocketId, mine, since }: Props)
   return <Opened pocket={pocket.data} groupId={groupId} portfolio={portfolio} mine={mine} since={since} />;
 }
 
+// eslint-disable-next-line complexity -- one branch for each kind of pocket
 function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["OpenedPocket"] } & Omit<Props, "pocketId">) {
   const { uploads, add, letGo } = useUploads(groupId, portfolio, pocket.id);
   useStarters(pocket, groupId, portfolio);
   const [problems, setProblems] = useState<Record<number, Problem | null>>({});
   const asked = shownHandIns(pocket.handins);
   const waits = asked.some((one) => ["sent_back", "working", "empty"].includes(one.status));
-  const missing = pocket.wanted - pocket.met;
   // What comes up to any pocket that a hand-in collects is waited for, not only to the open one.
-  const coming = useQueue().filter((upload) => upload.wish.portfolio === portfolio);
+  const coming = useQueue().filter((upload) => upload.wish.portfolio === portfolio && !upload.arrived);
   const bars =
     mine &&
     asked.map((one) => (
@@ -57,10 +57,10 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
         handin={one}
         groupId={groupId}
         portfolio={portfolio}
-        missing={missing}
         uploading={coming.filter((upload) => !upload.problem && one.pockets.some((each) => each.id === upload.wish.pocket)).map((upload) => upload.wish.name)}
         named={asked.length > 1}
         rows={pocket.kind === "log"}
+        held={pocket.locked_by.some((hold) => hold.handin === one.id)}
         problem={problems[one.id] ?? null}
         onProblem={(problem) => setProblems((old) => ({ ...old, [one.id]: problem }))}
       />
@@ -100,7 +100,7 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
             ))}
           </ul>
           {pocket.writable && <AddRow groupId={groupId} portfolio={portfolio} pocket={pocket} onFiles={add} />}
-          <Comments comments={pocket.comments.filter((one) => one.evidence === null)} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} may={!mine} />
+          <Comments comments={pocket.comments.filter((one) => one.evidence === null)} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} />
         </>
       )}
       <UploadList uploads={uploads} onDrop={letGo} />

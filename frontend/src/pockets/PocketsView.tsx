@@ -3,25 +3,28 @@ import { useQuery } from "@tanstack/react-query";
 import { ArchiveRestore, ArrowLeft, GalleryVerticalEnd, Palette } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, NavLink, useLocation, useParams } from "react-router";
+import { patiently } from "../api/patiently";
 import type { Schema } from "../api/client";
 import { portfolioQuery } from "../api/queries";
-import { useGroupId } from "../app/session";
+import { useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { day } from "../ui/dates";
-import { PegPicture, TINTS } from "../ui/PegPicture";
+import { useDetail } from "../ui/detail";
+import { PegPicture, TINTS } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
 import { STATUS } from "../ui/words";
-import { LookBar } from "../looking/LookBar";
-import { useLook } from "../looking/useLook";
+import { LookBar } from "./LookBar";
+import { useLook } from "./useLook";
 import { CoverDialog } from "./CoverDialog";
 import { LoosePages } from "./LoosePages";
 import { LoosePageView } from "./LoosePageView";
 import { PocketPage } from "./PocketPage";
 import { TEXTS } from "./texts";
 
-const ShowEditor = lazy(() => import("../show/ShowEditor").then((view) => ({ default: view.ShowEditor })));
-const TakenOut = lazy(() => import("./TakenOut").then((view) => ({ default: view.TakenOut })));
+const ShowEditor = lazy(() => patiently(() => import("../show/ShowEditor")).then((view) => ({ default: view.ShowEditor })));
+const TakenOut = lazy(() => patiently(() => import("./TakenOut")).then((view) => ({ default: view.TakenOut })));
 
+// eslint-disable-next-line complexity -- one branch for each reader, and for what only some of them see
 export function PocketsView() {
   const groupId = useGroupId();
   const { portfolio: id, pocket, page } = useParams();
@@ -29,6 +32,8 @@ export function PocketsView() {
   const chosen = pocket ?? page ?? (part === "show" || part === "taken-out" ? part : undefined);
   const looking = useLook(groupId, Number(id));
   const portfolio = useQuery(portfolioQuery(groupId, Number(id)));
+  const open = portfolio.data?.pockets.find((one) => String(one.id) === pocket)?.title;
+  useDetail([open, portfolio.data && !portfolio.data.mine ? portfolio.data.student.full_name : ""].filter(Boolean).join(" · "));
   if (portfolio.isPending) return <Waiting />;
   if (portfolio.isError) return <Failed error={portfolio.error} again={() => void portfolio.refetch()} />;
   const base = `/g/${groupId}/portfolio/${portfolio.data.id}`;
@@ -107,7 +112,7 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
       {editing && <CoverDialog portfolio={portfolio} onClose={() => setEditing(false)} />}
       {wanted > 0 && (
         <p className="mt-3 text-ink">
-          <span aria-hidden className="mb-1 block h-2 overflow-hidden rounded-full bg-line">
+          <span aria-hidden className="meter mb-1 block h-2 overflow-hidden rounded-full bg-line">
             <span className="block h-full bg-in" style={{ width: `${(100 * met) / wanted}%` }} />
           </span>
           <span className="figures">

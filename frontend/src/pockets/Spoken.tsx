@@ -2,18 +2,19 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Mic, Trash2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
+import { patiently } from "../api/patiently";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { fileAddress } from "../ui/Artefact";
+import { fileAddress } from "../viewer/files";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
-import { Player } from "../ui/Player";
+import { Player } from "../ui/reading/Player";
 import { useSay } from "../ui/Toasts";
 import { TEXTS } from "./texts";
-import type { Extra } from "./uploads";
+import type { Extra } from "../taking-in/uploads";
 
-const RecordDialog = lazy(() => import("./RecordDialog").then((view) => ({ default: view.RecordDialog })));
+const RecordDialog = lazy(() => patiently(() => import("../taking-in/RecordDialog")).then((view) => ({ default: view.RecordDialog })));
 
 interface Props {
   /** None on a page that was never saved. */
@@ -26,6 +27,7 @@ interface Props {
   onFiles: (files: { file: Blob; name: string; extra?: Extra }[]) => void;
 }
 
+// eslint-disable-next-line complexity -- one branch for each state of something said
 export function Spoken({ evidence, spoken, allowed, writable, groupId, prompt, onFiles }: Props) {
   const queries = useQueryClient();
   const say = useSay();

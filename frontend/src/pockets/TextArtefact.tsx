@@ -4,11 +4,11 @@ import { useMemo } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { usePersonId, useSession } from "../app/session";
-import { RichText } from "../ui/RichText";
-import { HistoryButton } from "./HistoryButton";
-import { RichWriting } from "./RichWriting";
-import { saverOf } from "./saving";
+import { usePersonId, useSession } from "../api/session";
+import { RichText } from "../ui/reading/RichText";
+import { HistoryButton } from "../writing/HistoryButton";
+import { RichWriting } from "../writing/RichWriting";
+import { saverOf } from "../writing/saving";
 import { TEXTS } from "./texts";
 
 const ANY = { measure: "", least: 1, most: null };

@@ -1,4 +1,4 @@
-/** The school's staff accounts: seeing, adding, closing; a first password is shown once. */
+/** The school's accounts: the staff's, with adding; a student's by name; closing; a new password is shown once. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { KeyRound, Plus } from "lucide-react";
 import { useState } from "react";
@@ -6,10 +6,14 @@ import { useForm } from "react-hook-form";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { accountsQuery } from "../api/queries";
+import { accountsQuery, studentAccountsQuery } from "../api/queries";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
+import { useSettled } from "../ui/useSettled";
 import { Failed, Waiting } from "../ui/Waiting";
+import { useKeptForm } from "../writing/useBack";
+import { FirstPassword } from "./FirstPassword";
+import { ACCOUNTS } from "./texts";
 
 type Account = Schema["AccountShape"];
 type Fresh = Schema["NewAccountShape"];
@@ -19,6 +23,9 @@ export function AccountsPart() {
   const queries = useQueryClient();
   const [fresh, setFresh] = useState<Fresh | null>(null);
   const reload = () => queries.invalidateQueries({ queryKey: accountsQuery.queryKey });
+  const [text, setText] = useState("");
+  const wanted = useSettled(text.trim());
+  const students = useQuery(studentAccountsQuery(wanted));
   const password = useMutation({
     mutationFn: (person_id: number) => data(client.POST("/api/accounts/{person_id}/password", { params: { path: { person_id } } })),
     onSuccess: setFresh,
@@ -30,49 +37,61 @@ export function AccountsPart() {
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   const error = active.error ?? password.error;
+  const shown = wanted.length > 1 ? (students.data ?? []) : found.data;
   return (
     <section aria-labelledby="accounts" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <h1 id="accounts" className="text-xl">
-        Staff accounts
+        {ACCOUNTS.title}
       </h1>
       {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
-      {fresh && (
-        <Notice look="info" title={`User name ${fresh.username}, first password ${fresh.password}`} fix="It is shown this once. Write it down or hand it over now.">
-          <Button className="mt-2" onClick={() => setFresh(null)}>
-            I have it
-          </Button>
-        </Notice>
-      )}
+      {fresh && <FirstPassword made={fresh} onClose={() => setFresh(null)} />}
       <Add
         onMade={(made) => {
           setFresh(made);
           void reload();
         }}
       />
+      <label className="flex max-w-4xl flex-wrap items-center gap-2 font-bold">
+        {ACCOUNTS.find}
+        <input value={text} onChange={(event) => setText(event.target.value)} autoComplete="off" className="min-h-9 w-72 max-w-full rounded-md border border-control bg-paper px-3 font-normal" />
+        <span className="font-normal text-quiet">{ACCOUNTS.findHint}</span>
+      </label>
+      {students.data?.length === 0 && <p>{ACCOUNTS.nobody}</p>}
       <ul className="max-w-4xl divide-y divide-line rounded-lg border border-edge bg-paper">
-        {found.data.map((one) => (
-          <li key={one.person} className={`flex flex-wrap items-center gap-3 px-4 py-2 ${one.active ? "" : "text-quiet"}`}>
-            <span className="min-w-0 flex-1">
-              <span className="block truncate font-semibold">
-                {one.name}
-                {one.administrator && <span className="font-normal text-quiet"> · administrator</span>}
-                {!one.active && <span className="font-normal"> · closed</span>}
-              </span>
-              <span className="block truncate text-quiet">
-                {[one.username, one.email, one.classes.join(", ")].filter(Boolean).join(" · ")}
-              </span>
-            </span>
-            <Button icon={<KeyRound aria-hidden size={16} />} disabled={password.isPending} onClick={() => password.mutate(one.person)}>
-              New password<span className="sr-only"> for {one.name}</span>
-            </Button>
-            <Button disabled={active.isPending} onClick={() => active.mutate(one)}>
-              {one.active ? "Close" : "Open again"}
-              <span className="sr-only"> the account of {one.name}</span>
-            </Button>
-          </li>
+        {shown.map((one) => (
+          <Line key={one.person} one={one} busy={password.isPending || active.isPending} onPassword={() => password.mutate(one.person)} onActive={() => active.mutate(one)} />
         ))}
       </ul>
     </section>
+  );
+}
+
+interface LineProps {
+  one: Account;
+  busy: boolean;
+  onPassword: () => void;
+  onActive: () => void;
+}
+
+function Line({ one, busy, onPassword, onActive }: LineProps) {
+  return (
+    <li className={`flex flex-wrap items-center gap-3 px-4 py-2 ${one.active ? "" : "text-quiet"}`}>
+      <span className="min-w-0 flex-1">
+        <span className="block truncate font-semibold">
+          {one.name}
+          {one.administrator && <span className="font-normal text-quiet"> · administrator</span>}
+          {!one.active && <span className="font-normal"> · closed</span>}
+        </span>
+        <span className="block truncate text-quiet">{[one.username, one.email, one.classes.join(", ")].filter(Boolean).join(" · ")}</span>
+      </span>
+      <Button icon={<KeyRound aria-hidden size={16} />} disabled={busy} onClick={onPassword}>
+        New password<span className="sr-only"> for {one.name}</span>
+      </Button>
+      <Button disabled={busy} onClick={onActive}>
+        {one.active ? "Close" : "Open again"}
+        <span className="sr-only"> the account of {one.name}</span>
+      </Button>
+    </li>
   );
 }
 
@@ -80,9 +99,11 @@ const FIELD = "mt-1 block min-h-9 w-full rounded-md border border-control bg-pap
 
 function Add({ onMade }: { onMade: (made: Fresh) => void }) {
   const form = useForm({ defaultValues: { given: "", family: "", email: "", administrator: false } });
+  const drop = useKeptForm("new-account", form);
   const add = useMutation({
     mutationFn: (filled: Schema["AccountIn"]) => data(client.POST("/api/accounts", { body: filled })),
     onSuccess: (made) => {
+      drop();
       onMade(made);
       form.reset();
     },

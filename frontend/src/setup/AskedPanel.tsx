@@ -8,6 +8,7 @@ import { Problem } from "../api/problem";
 import { askedQuery } from "../api/queries";
 import { Button } from "../ui/Button";
 import { day } from "../ui/dates";
+import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -71,6 +72,7 @@ function Part({ title, lines, none, ...rest }: PartProps) {
   );
 }
 
+// eslint-disable-next-line complexity -- one branch for each thing a question of the class list may be about
 function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartProps, "title" | "lines" | "none">) {
   const [chosen, setChosen] = useState<string | null>(null);
   const queries = useQueryClient();
@@ -124,10 +126,7 @@ function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartPr
             if (chosen) ask.mutate(chosen);
           }}
         >
-          <label className="font-bold">
-            Due on
-            <input type="date" value={chosen} onChange={(event) => setChosen(event.target.value)} className="mt-1 block min-h-8 rounded-md border border-control px-2 font-normal" />
-          </label>
+          <DateField label="Due on" value={chosen} onChange={setChosen} />
           <Button type="submit" disabled={!chosen || ask.isPending}>
             Ask
           </Button>

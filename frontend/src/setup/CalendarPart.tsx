@@ -11,10 +11,14 @@ import { calendarQuery } from "../api/queries";
 import { upload } from "../api/upload";
 import { Button } from "../ui/Button";
 import { day, plural } from "../ui/dates";
+import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
+import { SaveBar } from "../ui/SaveBar";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
-import { WEEKDAYS } from "./texts";
+import { useBack } from "../writing/useBack";
+import { useDraft } from "../writing/useDraft";
+import { WEEKDAYS, CALENDAR } from "./texts";
 
 type Calendar = Schema["CalendarShape"];
 type Span = Schema["SpanShape"];
@@ -92,6 +96,7 @@ function Keep({ calendar }: { calendar: Calendar }) {
   const body = planOf(fields, calendar.key);
   const complete = [...body.terms, ...body.days_off].every((one) => one.first && one.last);
   const changed = JSON.stringify(body) !== JSON.stringify(planOf(fieldsOf(calendar), calendar.key));
+  const drop = useDraft("calendar", fields, 0, changed, useBack(form, 0));
   const preview = useQuery({
     queryKey: ["calendar", "preview", body],
     enabled: complete && changed,
@@ -101,11 +106,11 @@ function Keep({ calendar }: { calendar: Calendar }) {
     mutationFn: () => data(client.PUT("/api/calendar", { body })),
     onSuccess: async (done) => {
       await queries.invalidateQueries();
+      drop();
       const moved = done.moved.reduce((sum, one) => sum + one.statuses, 0);
       say(`The calendar is kept. ${moved === 0 ? "No status moved." : `${plural(moved, "status", "statuses")} moved.`}`);
     },
   });
-  const problem = save.error ?? preview.error;
   return (
     <section aria-labelledby="calendar" className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col gap-5 overflow-y-auto p-5">
@@ -130,18 +135,19 @@ function Keep({ calendar }: { calendar: Calendar }) {
           <input {...form.register("zone")} className={`${INPUT} mt-1 block w-64 font-normal`} />
         </label>
       </div>
-      <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
-        {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
-        {changed && preview.data && !problem && <Does preview={preview.data} />}
-        <div className="flex items-center justify-end gap-2">
-          <Button className="min-h-9" disabled={!changed} onClick={() => form.reset(fieldsOf(calendar))}>
-            As it was
-          </Button>
-          <Button look="main" className="min-h-9" disabled={!changed || !complete || save.isPending || problem !== null} onClick={() => save.mutate()}>
-            Keep the calendar
-          </Button>
-        </div>
-      </div>
+      <SaveBar
+        changed={changed}
+        means={preview.data ? <Does preview={preview.data} /> : complete ? undefined : <p className="p-3 text-quiet">{CALENDAR.incomplete}</p>}
+        wrong={changed ? preview.error : null}
+        refused={save.error}
+        saving={save.isPending || !complete}
+        onSave={() => save.mutate()}
+        onAsWas={() => {
+          form.reset(fieldsOf(calendar));
+          save.reset();
+        }}
+        words={CALENDAR}
+      />
     </section>
   );
 }
@@ -205,9 +211,9 @@ function Spans({ title, name, add, control, register, fromFile = false }: SpansP
         {rows.fields.map((row, place) => (
           <li key={row.key} className="flex flex-wrap items-center gap-2">
             <input aria-label={`Name of ${add.toLowerCase()} ${place + 1}`} {...register(`${name}.${place}.name`)} className={`${INPUT} min-w-40 flex-1`} />
-            <input type="date" aria-label={`First day of ${row.name || `${add.toLowerCase()} ${place + 1}`}`} {...register(`${name}.${place}.first`)} className={INPUT} />
+            <FormDate heard label={`First day of ${row.name || `${add.toLowerCase()} ${place + 1}`}`} control={control} name={`${name}.${place}.first`} className="w-48" />
             <span aria-hidden>–</span>
-            <input type="date" aria-label={`Last day of ${row.name || `${add.toLowerCase()} ${place + 1}`}`} {...register(`${name}.${place}.last`)} className={INPUT} />
+            <FormDate heard label={`Last day of ${row.name || `${add.toLowerCase()} ${place + 1}`}`} control={control} name={`${name}.${place}.last`} className="w-48" />
             <button type="button" aria-label={`Leave out ${row.name || `${add.toLowerCase()} ${place + 1}`}`} className="p-2 text-quiet hover:text-ink" onClick={() => rows.remove(place)}>
               <Trash2 aria-hidden size={16} />
             </button>

@@ -8,18 +8,21 @@ import { Problem } from "../api/problem";
 import { download } from "../api/upload";
 import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
+import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
-import type { Preview } from "./ListImport";
+import type { Preview } from "./list";
 import { TEXTS } from "./texts";
 import { useUndoList } from "./undo";
 
 interface Props {
   groupId: number;
-  body: Schema["ListIn"] & { drop: number | null };
+  body: Schema["ListIn"];
   /** The day the class's term begins, where the list says so. */
   begins: string | null;
   roster: Schema["RosterShape"];
   preview: Preview | null;
+  /** Whether the preview is of the list as it stands: nothing else is written. */
+  settled: boolean;
   leave: number[];
   onLeave: (students: number[]) => void;
   onDone: (words: string, undo: (() => void) | undefined) => Promise<void>;
@@ -30,47 +33,54 @@ function count(preview: Preview | null, ...verdicts: string[]): number {
   return preview?.lines.filter((line) => verdicts.includes(line.verdict)).length ?? 0;
 }
 
-/** ``Add 54 students and change 2``, as far as there is anything to do. */
-function action(added: number, changed: number, left: number): string {
-  const parts = [
-    added > 0 ? `Add ${plural(added, "student")}` : "",
-    changed > 0 ? (added > 0 ? `change ${changed}` : `Change ${plural(changed, "student")}`) : "",
-    left > 0 ? (added + changed > 0 ? `mark ${left} as left` : `Mark ${plural(left, "student")} as left`) : "",
-  ].filter(Boolean);
-  return parts.length > 1 ? `${parts.slice(0, -1).join(", ")} and ${parts.at(-1) ?? ""}` : (parts[0] ?? "Nothing to change");
+/** ``Add 54 students, change 2 and ask for 1``, as far as there is anything to do: the first part names what is counted. */
+function action(added: number, changed: number, asked: number, left: number): string {
+  const parts = (
+    [
+      ["add", added, ""],
+      ["change", changed, ""],
+      ["ask for", asked, ""],
+      ["mark", left, " as left"],
+    ] as const
+  )
+    .filter(([, number]) => number > 0)
+    .map(([verb, number, after], place) => `${verb} ${place === 0 ? plural(number, "student") : String(number)}${after}`);
+  const last = parts.pop();
+  if (last === undefined) return "Nothing to change";
+  const all = parts.length > 0 ? `${parts.join(", ")} and ${last}` : last;
+  return all.charAt(0).toUpperCase() + all.slice(1);
 }
 
-export function ListApply({ groupId, body, begins, roster, preview, leave, onLeave, onDone }: Props) {
+// eslint-disable-next-line complexity -- one branch for each outcome of a list
+export function ListApply({ groupId, body, begins, roster, preview, settled, leave, onLeave, onDone }: Props) {
   const started = roster.students.length === 0 && roster.group.first < roster.today;
   const [first, setFirst] = useState(begins && roster.students.length === 0 ? begins : started ? roster.group.first : roster.today);
   const undo = useUndoList(groupId);
   const added = count(preview, "new", "joins", "back");
   const changed = count(preview, "changed");
+  const asked = count(preview, "asked");
   const bad = count(preview, "incomplete", "unreadable");
   const apply = useMutation({
     mutationFn: () =>
       data(
         client.POST("/api/groups/{group_id}/roster", {
           params: { path: { group_id: groupId } },
-          body: { ...body, leave, first: first || null },
+          body: { ...body, leave, first: first || null, seen: preview?.seen ?? "" },
         }),
       ),
     onSuccess: (done) => {
       const changes = done.change;
-      const words = `${action(added, changed, done.left)}: done.${bad > 0 ? ` ${plural(bad, "line")} left out.` : ""}`;
+      const words = `${action(added, changed, asked, done.left)}: done.${bad > 0 ? ` ${plural(bad, "line")} left out.` : ""}`;
       return onDone(words, changes === null ? undefined : () => undo(changes));
     },
   });
-  const nothing = added + changed + leave.length === 0;
+  const nothing = added + changed + asked + leave.length === 0;
   return (
     <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
       {apply.error instanceof Problem && <Notice title={apply.error.title} fix={apply.error.fix} />}
       {preview && preview.missing.length > 0 && <Missing preview={preview} leave={leave} onLeave={onLeave} />}
       <div className="flex flex-wrap items-center gap-3">
-        <label className="flex items-center gap-2 font-semibold">
-          {TEXTS.joins}
-          <input type="date" value={first} onChange={(event) => setFirst(event.target.value)} className="min-h-9 rounded-md border border-control px-2 font-normal" />
-        </label>
+        <DateField row label={TEXTS.joins} value={first} onChange={setFirst} />
         {bad > 0 && (
           <Button
             icon={<Download aria-hidden size={16} />}
@@ -81,8 +91,8 @@ export function ListApply({ groupId, body, begins, roster, preview, leave, onLea
           </Button>
         )}
         {apply.isPending && <progress aria-label={`Adding ${plural(added, "student")}`} className="h-2 w-40" />}
-        <Button look="main" className="ml-auto min-h-9" disabled={!preview || nothing || apply.isPending} onClick={() => apply.mutate()}>
-          {apply.isPending ? `Adding ${plural(added, "student")} …` : action(added, changed, leave.length)}
+        <Button look="main" className="ml-auto min-h-9" disabled={!preview || !settled || nothing || apply.isPending} onClick={() => apply.mutate()}>
+          {apply.isPending ? `Adding ${plural(added, "student")} …` : action(added, changed, asked, leave.length)}
         </Button>
       </div>
     </div>

@@ -10,15 +10,26 @@ import { upload } from "../api/upload";
 import { Button } from "../ui/Button";
 import { Failed, Waiting } from "../ui/Waiting";
 import { Notice } from "../ui/Notice";
+import { Select } from "../ui/Select";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
 import { ListApply } from "./ListApply";
 import { ListLines } from "./ListLines";
+import type { Preview, Table } from "./list";
+import { useDraft } from "../writing/useDraft";
+import { TEXTS as WRITING } from "../writing/texts";
 import { TEXTS } from "./texts";
 
-export type Table = Schema["TableShape"];
-export type Preview = Schema["RosterPreview"];
 type Column = Table["columns"][number];
+
+interface Work {
+  text: string;
+  table: Table | null;
+  asNew: number[];
+  leave: number[];
+}
+
+const NOTHING: Work = { text: "", table: null, asNew: [], leave: [] };
 
 interface Props {
   groupId: number;
@@ -28,8 +39,17 @@ interface Props {
   onClose: () => void;
 }
 
+// eslint-disable-next-line complexity -- one branch for each step of taking a list in
 export function ListImport({ groupId, roster, drop, onClose }: Props) {
-  const [table, setTable] = useState<Table | null>(null);
+  const say = useSay();
+  // What was pasted or read, with what was mended in it: it comes back after a reload or a click elsewhere.
+  const [work, setWork] = useState<Work>(NOTHING);
+  const { table } = work;
+  const setTable = (read: Table | null) => setWork((old) => ({ ...old, table: read, asNew: [], leave: [] }));
+  const letGo = useDraft(`list/${groupId}`, work, 0, drop === null && (table !== null || work.text.trim() !== ""), (kept) => {
+    setWork((now) => (now.table || now.text ? now : kept));
+    say(WRITING.back, () => setWork(NOTHING));
+  });
   // The file a list was read from: another class of it may be chosen.
   const [file, setFile] = useState<File | null>(null);
   const came = useQuery({ ...dropQuery(groupId, drop ?? 0), enabled: drop !== null && table === null });
@@ -46,13 +66,15 @@ export function ListImport({ groupId, roster, drop, onClose }: Props) {
       </div>
       {shown && file && <Classes groupId={groupId} table={shown} file={file} onTable={setTable} />}
       {shown ? (
-        <Read key={shown.chosen} groupId={groupId} roster={roster} drop={drop} first={shown} onRestart={drop === null ? () => setTable(null) : onClose} onClose={onClose} />
+        <Read key={shown.chosen} groupId={groupId} roster={roster} drop={drop} first={shown} work={work} onWork={setWork} onRestart={drop === null ? () => setTable(null) : onClose} onClose={onClose} onDone={letGo} />
       ) : drop !== null ? (
         came.isError ? <Failed error={came.error} again={() => void came.refetch()} /> : <Waiting />
       ) : (
         <>
           <Source
             groupId={groupId}
+            text={work.text}
+            onText={(text) => setWork((old) => ({ ...old, text }))}
             onTable={(read, from) => {
               setFile(from);
               setTable(read);
@@ -75,16 +97,12 @@ function Classes({ groupId, table, file, onTable }: { groupId: number; table: Ta
   if (classes.length < 2) return null;
   return (
     <div className="px-5 pt-3">
-      <label className="flex flex-wrap items-center gap-2 font-bold">
-        {TEXTS.fileClass}
-        <select value={table.chosen} disabled={read.isPending} onChange={(event) => read.mutate(event.target.value)} className="min-h-9 rounded-md border border-control bg-paper px-2 font-normal">
-          {classes.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.title} ({one.students})
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label={TEXTS.fileClass}
+        value={table.chosen}
+        options={classes.map((one) => ({ value: one.id, shown: `${one.title} (${one.students})` }))}
+        onChange={(chosen) => !read.isPending && read.mutate(chosen)}
+      />
       {read.error instanceof Problem && <Notice title={read.error.title} fix={read.error.fix} />}
     </div>
   );
@@ -111,8 +129,7 @@ function ByItself({ groupId }: { groupId: number }) {
 }
 
 /** Where the list comes from. A pasted text is read as soon as it stands there. */
-function Source({ groupId, onTable }: { groupId: number; onTable: (table: Table, from: File | null) => void }) {
-  const [text, setText] = useState("");
+function Source({ groupId, text, onText: setText, onTable }: { groupId: number; text: string; onText: (text: string) => void; onTable: (table: Table, from: File | null) => void }) {
   const chooser = useRef<HTMLInputElement>(null);
   const path = { params: { path: { group_id: groupId } } };
   const read = useMutation({
@@ -178,18 +195,21 @@ interface ReadProps {
   roster: Schema["RosterShape"];
   drop: number | null;
   first: Table;
+  work: Work;
+  onWork: (change: (old: Work) => Work) => void;
   onRestart: () => void;
   onClose: () => void;
+  onDone: () => void;
 }
 
 /** The list as read, with what it would do. */
-function Read({ groupId, roster, drop, first, onRestart, onClose }: ReadProps) {
-  const [table, setTable] = useState(first);
-  const [asNew, setAsNew] = useState<number[]>([]);
-  const [leave, setLeave] = useState<number[]>([]);
+function Read({ groupId, roster, drop, first, work, onWork, onRestart, onClose, onDone }: ReadProps) {
+  const table = work.table ?? first;
+  const { asNew, leave } = work;
+  const setTable = (change: (old: Table) => Table) => onWork((old) => ({ ...old, table: change(old.table ?? first) }));
   const queries = useQueryClient();
   const say = useSay();
-  const body = { heading: table.heading, rows: table.rows, columns: table.columns, as_new: asNew };
+  const body = { heading: table.heading, rows: table.rows, columns: table.columns, as_new: asNew, drop };
   const settled = useSettled(body);
   const preview = useQuery({
     queryKey: ["group", groupId, "list", settled],
@@ -207,6 +227,7 @@ function Read({ groupId, roster, drop, first, onRestart, onClose }: ReadProps) {
       rows: old.rows.map((cells, other) => (other === row ? cells.map((one, at) => (at === place ? cell : one)) : cells)),
     }));
   const done = async (words: string, undo: (() => void) | undefined) => {
+    onDone();
     await queries.invalidateQueries({ queryKey: ["group", groupId] });
     say(words, undo);
     onClose();
@@ -223,17 +244,18 @@ function Read({ groupId, roster, drop, first, onRestart, onClose }: ReadProps) {
         preview={preview.data ?? null}
         onColumn={setColumn}
         onCell={setCell}
-        onAsNew={(line) => setAsNew((old) => [...old, line])}
+        onAsNew={(line) => onWork((old) => ({ ...old, asNew: [...old.asNew, line] }))}
         onRestart={onRestart}
       />
       <ListApply
         groupId={groupId}
-        body={{ ...body, drop }}
+        body={body}
         begins={first.first ?? null}
         roster={roster}
         preview={preview.error ? null : (preview.data ?? null)}
+        settled={!preview.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body)}
         leave={leave}
-        onLeave={setLeave}
+        onLeave={(chosen) => onWork((old) => ({ ...old, leave: chosen }))}
         onDone={done}
       />
     </>

@@ -1,12 +1,12 @@
 /** The lines of a list with what each would do; a bad one is mended in place. */
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowRight, Check, ChevronDown, CircleAlert, CopyMinus, LogIn, Pencil, UserPlus } from "lucide-react";
+import { ArrowRight, Check, ChevronDown, CircleAlert, CopyMinus, LogIn, MessageCircleQuestion, Pencil, UserPlus } from "lucide-react";
 import { useRef, useState } from "react";
 import type { ComponentType } from "react";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
-import type { Preview, Table } from "./ListImport";
+import type { Preview, Table } from "./list";
 import { COLUMNS, TEXTS, VERDICTS } from "./texts";
 
 type Line = Schema["LineShape"];
@@ -16,11 +16,12 @@ const ROW = 52;
 const BAD_ROW = 76;
 /** Pixels: a bad line says in full what is wrong with it. */
 const BAD: Verdict[] = ["incomplete", "unreadable"];
-const ORDER: Verdict[] = ["unreadable", "incomplete", "new", "joins", "back", "changed", "twice", "here"];
+const ORDER: Verdict[] = ["unreadable", "incomplete", "new", "joins", "back", "asked", "changed", "twice", "here"];
 const ICONS: Record<Verdict, [ComponentType<{ size: number; className: string }>, string]> = {
   new: [UserPlus, "text-accepted"],
   joins: [LogIn, "text-accepted"],
   back: [LogIn, "text-accepted"],
+  asked: [MessageCircleQuestion, "text-in"],
   changed: [Pencil, "text-in"],
   here: [Check, "text-quiet"],
   twice: [CopyMinus, "text-quiet"],
@@ -130,7 +131,7 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
 }
 
 function height(line: Line | undefined): number {
-  return line && BAD.includes(line.verdict) ? BAD_ROW : ROW;
+  return line && [...BAD, "asked"].includes(line.verdict) ? BAD_ROW : ROW;
 }
 
 const FIELDS: Record<string, string> = { family: "family name", given: "given name", email: "e-mail", number: "number", period: "period", group: "group" };
@@ -152,14 +153,14 @@ function Said({ line, onAsNew }: { line: Line; onAsNew: (line: number) => void }
               <span className="truncate font-normal">{line.name}</span>
             </>
           )}
-          {line.verdict === "joins" && (
+          {(line.verdict === "joins" || line.verdict === "asked") && (
             <button type="button" className="shrink-0 font-normal text-in underline" onClick={() => onAsNew(line.number)}>
               somebody else
             </button>
           )}
         </p>
         {told && (
-          <p className={`text-xs text-ink-soft ${BAD.includes(line.verdict) ? "line-clamp-3" : "truncate"}`} title={told}>
+          <p className={`text-xs text-ink-soft ${[...BAD, "asked"].includes(line.verdict) ? "line-clamp-3" : "truncate"}`} title={told}>
             {told}
           </p>
         )}

@@ -1,26 +1,28 @@
 /** The class list as it stands, or the bringing in of a new one. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowLeftRight, ClipboardPaste, IdCard, LogOut, Search } from "lucide-react";
+import { ArrowLeftRight, ClipboardPaste, IdCard, KeyRound, LogOut, Search } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { dropsQuery, rosterQuery } from "../api/queries";
+import { dropsQuery, ownRequestsQuery, rosterQuery } from "../api/queries";
 import { download } from "../api/upload";
 import { Button } from "../ui/Button";
 import { dayOf, moment, plural, shortDay } from "../ui/dates";
-import { found } from "../ui/find";
-import { ListedName } from "../ui/ListedName";
+import { found } from "../ui/people/find";
+import { ListedName } from "../ui/people/ListedName";
 import { Notice } from "../ui/Notice";
-import { PegPicture } from "../ui/PegPicture";
+import { PegPicture } from "../ui/people/PegPicture";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
+import { FirstPassword } from "./FirstPassword";
 import { AskedPanel } from "./AskedPanel";
+import { ListChanges } from "./ListChanges";
 import { ListImport } from "./ListImport";
 import { PlaceForm } from "./PlaceForm";
-import { TEXTS } from "./texts";
+import { REQUESTS, TEXTS } from "./texts";
 import { useUndoList } from "./undo";
 
 type Student = Schema["ListedStudent"];
@@ -41,6 +43,7 @@ export function ListPart({ groupId }: { groupId: number }) {
   return (
     <>
       {roster.data.may_change && <Came groupId={groupId} />}
+      {roster.data.may_change && <Asked groupId={groupId} />}
       <div className="flex min-h-0 flex-1">
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           {roster.data.students.length === 0 ? <Nobody may={roster.data.may_change} /> : <List roster={roster.data} groupId={groupId} />}
@@ -74,6 +77,37 @@ function Came({ groupId }: { groupId: number }) {
       </Notice>
     </div>
   ));
+}
+
+/** Students whom the class has asked for, until somebody says that they come in. */
+function Asked({ groupId }: { groupId: number }) {
+  const queries = useQueryClient();
+  const asked = useQuery(ownRequestsQuery(groupId));
+  const withdraw = useMutation({
+    mutationFn: (request_id: number) => data(client.DELETE("/api/groups/{group_id}/roster/requests/{request_id}", { params: { path: { group_id: groupId, request_id } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["group", groupId, "requests"] }),
+  });
+  const waiting = asked.data ?? [];
+  if (waiting.length === 0) return null;
+  return (
+    <details className="mx-5 mt-4 rounded-md bg-in-soft px-3 py-2">
+      <summary className="font-semibold">
+        {plural(waiting.length, "student")} {waiting.length === 1 ? REQUESTS.waits : REQUESTS.wait}
+      </summary>
+      <ul className="mt-2 flex max-h-40 flex-col gap-1 overflow-y-auto">
+        {waiting.map((one) => (
+          <li key={one.id} className="flex min-h-9 items-center gap-3">
+            <span className="min-w-0 truncate">{one.name}</span>
+            <span className="text-quiet">until {shortDay(one.lapses)}</span>
+            <Button look="quiet" disabled={withdraw.isPending} onClick={() => withdraw.mutate(one.id)}>
+              {REQUESTS.withdraw}
+              <span className="sr-only"> the request for {one.name}</span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
 }
 
 function Nobody({ may }: { may: boolean }) {
@@ -127,6 +161,7 @@ function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: num
       </div>
       {chosen.size > 0 && <Chosen groupId={groupId} chosen={chosen} students={roster.students} onDone={() => setChosen(new Set())} />}
       <Rows rows={rows} chosen={chosen} may={roster.may_change} all={all} onAll={() => setChosen(new Set(all ? [] : choosable))} onToggle={toggle} />
+      {roster.may_change && <ListChanges groupId={groupId} />}
     </section>
   );
 }
@@ -267,7 +302,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
       say("Their cards no longer work.");
     },
   });
-  const error = leave.error ?? swap.error ?? print.error ?? voiding.error;
+  const error = [leave, swap, print, voiding].find((one) => one.error)?.error;
   const carded = students.some((one) => chosen.has(one.id) && one.card);
   const names = students.filter((one) => chosen.has(one.id)).map((one) => one.given_name);
   return (
@@ -289,6 +324,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
           {TEXTS.voidCards}
         </Button>
       )}
+      <NewPassword students={students.filter((one) => chosen.has(one.id))} />
       <PlaceForm groupId={groupId} students={ids} onDone={onDone} />
       <Button icon={<LogOut aria-hidden size={16} />} disabled={leave.isPending} onClick={() => leave.mutate()}>
         {TEXTS.markLeft}
@@ -298,5 +334,25 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
       </Button>
       {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
     </div>
+  );
+}
+
+/** A new password for the one student who is chosen, where this person may give it. */
+function NewPassword({ students }: { students: Student[] }) {
+  const [made, setMade] = useState<Schema["NewAccountShape"] | null>(null);
+  const give = useMutation({
+    mutationFn: (enrolment_id: number) => data(client.POST("/api/students/{enrolment_id}/password", { params: { path: { enrolment_id } } })),
+    onSuccess: setMade,
+  });
+  const [only, other] = students;
+  if (!only?.may_give_password || other) return null;
+  return (
+    <>
+      <Button icon={<KeyRound aria-hidden size={16} />} disabled={give.isPending} onClick={() => give.mutate(only.id)}>
+        {TEXTS.password}
+      </Button>
+      {give.error instanceof Problem && <Notice title={give.error.title} fix={give.error.fix} />}
+      {made && <FirstPassword made={made} onClose={() => setMade(null)} />}
+    </>
   );
 }

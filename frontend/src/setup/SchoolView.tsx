@@ -1,18 +1,20 @@
-/** What a school administrator keeps: the staff accounts and the calendar. */
+/** What a school administrator keeps: the staff accounts, the calendar; and which mail was sent. */
 import { useSearchParams } from "react-router";
-import { useSession } from "../app/session";
+import { useSession } from "../api/session";
 import { Lost } from "../app/Lost";
 import { AccountsPart } from "./AccountsPart";
 import { CalendarPart } from "./CalendarPart";
+import { MailPart } from "./MailPart";
 
-const PARTS = { calendar: "Calendar", accounts: "Staff accounts" } as const;
+const PARTS = { calendar: "Calendar", accounts: "Accounts", mail: "Mail" } as const;
 type Part = keyof typeof PARTS;
 
 export function SchoolView() {
   const session = useSession();
   const [address, setAddress] = useSearchParams();
   if (!session.person?.administrator) return <Lost />;
-  const part: Part = address.get("part") === "accounts" ? "accounts" : "calendar";
+  const asked = address.get("part");
+  const part: Part = asked === "accounts" || asked === "mail" ? asked : "calendar";
   return (
     <div className="flex min-h-0 flex-1 max-md:flex-col">
       <nav aria-label="The school" className="flex w-44 shrink-0 flex-col border-r border-line bg-paper py-3 max-md:w-full max-md:flex-row max-md:py-0">
@@ -30,7 +32,11 @@ export function SchoolView() {
           </button>
         ))}
       </nav>
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col">{part === "accounts" ? <AccountsPart /> : <CalendarPart />}</div>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {part === "accounts" && <AccountsPart />}
+        {part === "mail" && <MailPart />}
+        {part === "calendar" && <CalendarPart />}
+      </div>
     </div>
   );
 }

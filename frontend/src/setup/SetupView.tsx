@@ -1,6 +1,6 @@
 /** Setting up a class: its list, its staff, and the school's calendar. */
 import { NavLink, useParams } from "react-router";
-import { useGroup } from "../app/session";
+import { useGroup } from "../api/session";
 import { CalendarPart } from "./CalendarPart";
 import { ListPart } from "./ListPart";
 import { StaffPart } from "./StaffPart";

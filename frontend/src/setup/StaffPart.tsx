@@ -2,12 +2,15 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { UserPlus } from "lucide-react";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { staffQuery } from "../api/queries";
+import { sessionQuery, staffQuery } from "../api/queries";
 import { Button } from "../ui/Button";
+import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
+import { Select } from "../ui/Select";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { ROLES } from "./texts";
@@ -18,24 +21,34 @@ interface Change {
   name: string;
   role: Role | null;
   before: Role | null;
+  me?: boolean;
 }
 
 export function StaffPart({ groupId }: { groupId: number }) {
   const found = useQuery(staffQuery(groupId));
   const queries = useQueryClient();
   const say = useSay();
+  const navigate = useNavigate();
+  const [leaving, setLeaving] = useState<Schema["StaffLine"] | null>(null);
   const set = useMutation({
     mutationFn: ({ person, role }: Change) =>
       data(client.PUT("/api/groups/{group_id}/staff/{person_id}", { params: { path: { group_id: groupId, person_id: person } }, body: { role } })),
     onSuccess: async (_, change) => {
+      if (change.me && change.role === null) {
+        // The class is theirs no more: the session says where else they are.
+        await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+        await navigate("/");
+        return;
+      }
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       const words = change.role ? `${change.name} is ${(ROLES[change.role] ?? "").toLowerCase()} now.` : `${change.name} is no longer in this class.`;
-      say(words, () => set.mutate({ ...change, role: change.before, before: change.role }));
+      // Nobody gives themselves a role, so what one gave up oneself is not taken back here.
+      say(words, change.me ? undefined : () => set.mutate({ ...change, role: change.before, before: change.role }));
     },
   });
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
-  const { staff, roles, may_change: may } = found.data;
+  const { staff, roles, may_add: add } = found.data;
   return (
     <section aria-labelledby="staff" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <h1 id="staff" className="text-xl">
@@ -56,23 +69,21 @@ export function StaffPart({ groupId }: { groupId: number }) {
               </span>
               <span className="block truncate text-quiet">{one.email}</span>
             </span>
-            {may ? (
+            {one.may_become.length > 1 || one.may_take_out ? (
               <>
-                <select
-                  aria-label={`Role of ${one.name}`}
+                <Select
+                  heard
+                  label={`Role of ${one.name}`}
                   value={one.role}
-                  onChange={(event) => set.mutate({ person: one.person, name: one.name, role: event.target.value as Role, before: one.role })}
-                  className="min-h-9 rounded-md border border-control bg-paper px-2"
-                >
-                  {roles.map((role) => (
-                    <option key={role.role} value={role.role}>
-                      {ROLES[role.role]}
-                    </option>
-                  ))}
-                </select>
-                <Button look="quiet" onClick={() => set.mutate({ person: one.person, name: one.name, role: null, before: one.role })}>
-                  Take out<span className="sr-only"> {one.name}</span>
-                </Button>
+                  options={one.may_become.map((role) => ({ value: role, shown: ROLES[role] ?? role }))}
+                  onChange={(role) => set.mutate({ person: one.person, name: one.name, role: role as Role, before: one.role, me: one.me })}
+                />
+                {one.may_take_out && (
+                  <Button look="quiet" className="w-36" onClick={() => (one.me ? setLeaving(one) : set.mutate({ person: one.person, name: one.name, role: null, before: one.role }))}>
+                    {one.me ? "Leave the class" : "Take out"}
+                    <span className="sr-only"> {one.name}</span>
+                  </Button>
+                )}
               </>
             ) : (
               <span>{ROLES[one.role]}</span>
@@ -80,7 +91,27 @@ export function StaffPart({ groupId }: { groupId: number }) {
           </li>
         ))}
       </ul>
-      {may && <Add groupId={groupId} onAdd={(person, name) => set.mutate({ person, name, role: "co_teacher", before: null })} />}
+      {leaving && (
+        <Modal title="Leave the class?" narrow onClose={() => setLeaving(null)}>
+          <p>You no longer see it then, and only somebody on its staff can bring you back.</p>
+          <div className="flex justify-end gap-2">
+            <Button big onClick={() => setLeaving(null)}>
+              Stay
+            </Button>
+            <Button
+              big
+              look="main"
+              onClick={() => {
+                set.mutate({ person: leaving.person, name: leaving.name, role: null, before: leaving.role, me: true });
+                setLeaving(null);
+              }}
+            >
+              Leave the class
+            </Button>
+          </div>
+        </Modal>
+      )}
+      {add.length > 0 && <Add groupId={groupId} onAdd={(person, name) => set.mutate({ person, name, role: "co_teacher", before: null })} />}
       <section aria-labelledby="roles" className="max-w-3xl">
         <h2 id="roles" className="mb-2 text-base">
           What each role may do

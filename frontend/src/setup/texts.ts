@@ -27,6 +27,7 @@ export const TEXTS = {
   markLeft: "Mark as left",
   cards: "Sign-in cards",
   voidCards: "Make their cards void",
+  password: "New password",
   swap: "Swap the pegs of these two",
 } as const;
 
@@ -36,6 +37,7 @@ export const VERDICTS: Record<Verdict, string> = {
   new: "New",
   joins: "Joins from another class",
   back: "Back again",
+  asked: "To be asked for",
   changed: "Changed",
   here: "Already here",
   twice: "Twice in the list",
@@ -62,3 +64,48 @@ export const ROLES: Record<string, string> = {
 };
 
 export const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
+
+/** The mail that was sent. */
+export const MAIL = {
+  title: "Mail",
+  hint: "What was told by mail, newest first. Only these lines are kept; what a mail says can be read here in the demo.",
+  none: "No mail was sent yet. Whoever has an address here chooses under the bell how they are told.",
+  bounced: "not delivered",
+  why: "The other side said:",
+  notKept: "What it says is not kept.",
+} as const;
+
+/** Keeping the calendar. */
+export const CALENDAR = {
+  save: "Keep the calendar",
+  asWas: "As it was",
+  workingOut: "Working out what this changes …",
+  incomplete: "Give every line its first and its last day.",
+} as const;
+
+/** Requests for students known from elsewhere. */
+export const REQUESTS = {
+  title: "Requests for students",
+  hint: "Another class asks for a student whom you have, or whom you may let in. The staff of a class see the student’s work in that class; those of a caseload see it in all.",
+  none: "Nobody waits for your word.",
+  caseload: "a caseload",
+  confirm: "Let them in",
+  decline: "Decline",
+  waits: "waits for somebody’s word",
+  wait: "wait for somebody’s word",
+  withdraw: "Withdraw",
+} as const;
+
+/** The school's accounts. */
+export const ACCOUNTS = {
+  title: "Accounts",
+  find: "Find a student",
+  findHint: "by name, user name or number; else the staff is listed",
+  nobody: "No student has this name, user name or number.",
+} as const;
+
+/** What changed the class list. */
+export const LIST_CHANGES = {
+  title: "What changed this list",
+  undo: "Undo",
+} as const;

@@ -1,8 +1,9 @@
 /** A show page as the class sees it. */
+import { Picture } from "../viewer/Picture";
 import type { Schema } from "../api/client";
-import { PegPicture } from "../ui/PegPicture";
-import { Player } from "../ui/Player";
-import { RichText } from "../ui/RichText";
+import { PegPicture } from "../ui/people/PegPicture";
+import { Player } from "../ui/reading/Player";
+import { RichText } from "../ui/reading/RichText";
 
 type Show = Schema["ShowShape"];
 type Shown = Schema["ShownShape"];
@@ -33,7 +34,7 @@ function ShownArtefact({ shown }: { shown: Shown }) {
   const { artefact } = shown;
   const file = `/api/shown/${shown.id}/file`;
   if (artefact.kind === "picture" || artefact.kind === "scan") {
-    return <img src={`/api/shown/${shown.id}/thumbnails/large`} alt={artefact.title} loading="lazy" width={artefact.width ?? undefined} height={artefact.height ?? undefined} className="h-auto max-h-[32rem] w-full rounded-md bg-today object-contain" />;
+    return <Picture src={`/api/shown/${shown.id}/thumbnails/large`} alt={artefact.title} loading="lazy" width={artefact.width ?? undefined} height={artefact.height ?? undefined} className="h-auto max-h-[32rem] w-full rounded-md bg-today object-contain" />;
   }
   if (artefact.kind === "video" || artefact.kind === "sound") return <Player video={artefact.kind === "video"} src={file} label={artefact.title} className="w-full" />;
   if (artefact.kind === "text") return <RichText html={artefact.html} className="reading rounded-md bg-today p-4 text-base" />;

@@ -5,12 +5,12 @@ import { useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { artefactsQuery, showQuery } from "../api/queries";
-import { useGroup } from "../app/session";
-import { Thumbnail } from "../ui/Artefact";
+import { showQuery } from "../api/queries";
+import { may, useGroup } from "../api/session";
+import { Thumbnail } from "../viewer/Artefact";
+import { ArtefactPicker } from "../viewer/ArtefactPicker";
 import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
-import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -46,11 +46,10 @@ function ForStaff({ show, groupId }: { show: Show; groupId: number }) {
     onSettled: () => queries.invalidateQueries({ queryKey: ["group", groupId] }),
   });
   if (show.shown.length === 0) return <p className="text-base text-ink-soft">{SHOW.staffEmpty}</p>;
-  const may = group !== null && ["lead", "co_teacher"].includes(group.role);
   return (
     <>
       <div className="flex flex-wrap items-center gap-4">
-        {may && (
+        {may(group, "open_show_page") && (
           <Button look={show.opened_at ? "plain" : "main"} big icon={show.opened_at ? <DoorClosed aria-hidden size={18} /> : <DoorOpen aria-hidden size={18} />} disabled={open.isPending} onClick={() => open.mutate(!show.opened_at)}>
             {show.opened_at ? SHOW.close : SHOW.open}
           </Button>
@@ -144,53 +143,19 @@ function Arrange({ show, groupId }: { show: Show; groupId: number }) {
         </>
       )}
       {choosing && (
-        <Choose
+        <ArtefactPicker
+          title={SHOW.choose}
+          none={SHOW.chooseNone}
           groupId={groupId}
           portfolio={show.portfolio}
-          chosen={shown.map((one) => one.evidence)}
+          fits={(one) => !one.pockets.some((each) => shown.some((here) => here.evidence === each.evidence))}
           onClose={() => setChoosing(false)}
-          onChoose={(evidence, artefact) => {
-            setShown((old) => [...old, { evidence, artefact, caption: "", wide: false }]);
+          onChoose={({ artefact, pockets: [pocket] }) => {
+            if (pocket) setShown((old) => [...old, { evidence: pocket.evidence, artefact, caption: "", wide: false }]);
             setChoosing(false);
           }}
         />
       )}
     </>
-  );
-}
-
-interface ChooseProps {
-  groupId: number;
-  portfolio: number;
-  chosen: number[];
-  onChoose: (evidence: number, artefact: Schema["ArtefactShape"]) => void;
-  onClose: () => void;
-}
-
-/** Everything that lies in a pocket and is not on the page yet. */
-function Choose({ groupId, portfolio, chosen, onChoose, onClose }: ChooseProps) {
-  const lying = useQuery(artefactsQuery(groupId, portfolio));
-  const found = (lying.data ?? []).filter((one) => !one.pockets.some((each) => chosen.includes(each.evidence)));
-  return (
-    <Modal title={SHOW.choose} onClose={onClose}>
-      {lying.isPending && <Waiting />}
-      {lying.isError && <Failed error={lying.error} again={() => void lying.refetch()} />}
-      {lying.data && found.length === 0 && <p>{SHOW.chooseNone}</p>}
-      <ul className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-        {found.map(({ artefact, pockets: [pocket] }) =>
-          pocket ? (
-            <li key={artefact.id}>
-              <button type="button" onClick={() => onChoose(pocket.evidence, artefact)} className="flex w-full flex-col overflow-hidden rounded-md border border-edge text-left hover:border-control">
-                <Thumbnail artefact={artefact} />
-                <span className="p-2">
-                  <span className="line-clamp-2 font-semibold break-words">{artefact.title}</span>
-                  <span className="block text-sm text-quiet">in {pocket.title}</span>
-                </span>
-              </button>
-            </li>
-          ) : null,
-        )}
-      </ul>
-    </Modal>
   );
 }

@@ -1,7 +1,7 @@
 /** The show pages that are open to the class. */
 import { useQuery } from "@tanstack/react-query";
 import { showsQuery } from "../api/queries";
-import { useGroupId } from "../app/session";
+import { useGroupId } from "../api/session";
 import { Failed, Waiting } from "../ui/Waiting";
 import { ShowBoard } from "./ShowBoard";
 import { SHOW } from "./texts";

@@ -1,18 +1,18 @@
 /** Where a template can come from: the gallery, or another class. */
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Search } from "lucide-react";
 import { useState } from "react";
 import { client, data } from "../api/client";
 import { Problem } from "../api/problem";
 import { galleryQuery } from "../api/queries";
-import { useSession } from "../app/session";
+import { may, useSession } from "../api/session";
+import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
-import { useReturnFocus } from "../ui/useReturnFocus";
 import { useSettled } from "../ui/useSettled";
+import { useUndo } from "../live/useUndo";
 import { Waiting } from "../ui/Waiting";
 
 interface Props {
@@ -21,31 +21,28 @@ interface Props {
 }
 
 export function GalleryDialog({ groupId, onClose }: Props) {
-  useReturnFocus();
   const [from, setFrom] = useState<"gallery" | "class">("gallery");
   const queries = useQueryClient();
   const say = useSay();
   const path = { params: { path: { group_id: groupId } } };
-  const done = async (words: string) => {
+  const undo = useUndo(groupId);
+  const done = async (words: string, sections: number[]) => {
     await queries.invalidateQueries({ queryKey: ["group", groupId] });
-    say(words);
+    const back = () => data(client.POST("/api/groups/{group_id}/template/brought/undo", { ...path, body: { sections } }));
+    say(words, undo(back, "Undone: the template is as it was."));
     onClose();
   };
   const adopt = useMutation({
     mutationFn: (template: number) => data(client.POST("/api/groups/{group_id}/template/adopt", { ...path, body: { template } })),
-    onSuccess: (made) => done(`${plural(made.pockets, "pocket")} more, in every portfolio. They are this class's own now.`),
+    onSuccess: (made) => done(`${plural(made.pockets, "pocket")} more, in every portfolio. They are this class's own now.`, made.sections),
   });
   const carry = useMutation({
     mutationFn: (body: { source: number; handins: boolean }) => data(client.POST("/api/groups/{group_id}/template/carry-over", { ...path, body })),
-    onSuccess: (made) => done(`${plural(made.pockets, "pocket")}${made.handins > 0 ? ` and ${plural(made.handins, "hand-in")}` : ""} carried over.`),
+    onSuccess: (made) => done(`${plural(made.pockets, "pocket")}${made.handins > 0 ? ` and ${plural(made.handins, "hand-in")}` : ""} carried over.`, made.sections),
   });
   const error = adopt.error ?? carry.error;
   return (
-    <Dialog open onClose={onClose} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex max-h-[86vh] w-full max-w-2xl flex-col gap-4 rounded-lg bg-paper p-6 text-ink shadow-lg">
-          <DialogTitle className="text-xl">Bring in a template</DialogTitle>
+    <Modal title="Bring in a template" onClose={onClose}>
           <div role="group" aria-label="Where from" className="flex gap-2">
             {(["gallery", "class"] as const).map((one) => (
               <button
@@ -65,14 +62,7 @@ export function GalleryDialog({ groupId, onClose }: Props) {
           ) : (
             <OtherClass groupId={groupId} busy={carry.isPending} onCarry={(source, handins) => carry.mutate({ source, handins })} />
           )}
-          <div className="flex justify-end">
-            <Button className="min-h-9" onClick={onClose}>
-              Cancel
-            </Button>
-          </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    </Modal>
   );
 }
 
@@ -84,7 +74,7 @@ function Gallery({ busy, onAdopt }: { busy: boolean; onAdopt: (id: number) => vo
       <label className="flex min-h-9 items-center gap-2 rounded-md border border-control px-3">
         <Search aria-hidden size={16} className="text-quiet" />
         <span className="sr-only">Find a template</span>
-        <input value={text} onChange={(event) => setText(event.target.value)} placeholder="Find a template" className="flex-1 outline-none" />
+        <input data-autofocus value={text} onChange={(event) => setText(event.target.value)} placeholder="Find a template" className="flex-1 outline-none" />
       </label>
       {found.isPending && <Waiting />}
       <ul className="min-h-0 flex-1 divide-y divide-line overflow-y-auto">
@@ -119,7 +109,7 @@ function Gallery({ busy, onAdopt }: { busy: boolean; onAdopt: (id: number) => vo
 }
 
 function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean; onCarry: (source: number, handins: boolean) => void }) {
-  const classes = useSession().groups.filter((one) => one.id !== groupId && one.role !== "student" && one.kind !== "caseload");
+  const classes = useSession().groups.filter((one) => one.id !== groupId && may(one, "see_template"));
   const [source, setSource] = useState(classes[0]?.id ?? 0);
   const [handins, setHandins] = useState(true);
   if (classes.length === 0) return <p className="py-4">You are in no other class whose template could be carried over.</p>;

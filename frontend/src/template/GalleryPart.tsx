@@ -2,6 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { LibraryBig, Share2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
+import { patiently } from "../api/patiently";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
@@ -11,7 +12,7 @@ import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 
-const GalleryDialog = lazy(() => import("./GalleryDialog").then((part) => ({ default: part.GalleryDialog })));
+const GalleryDialog = lazy(() => patiently(() => import("./GalleryDialog")).then((part) => ({ default: part.GalleryDialog })));
 const WORDS: Record<Schema["NoveltyShape"]["what"], string> = { added: "New", changed: "Changed", gone: "No longer there" };
 
 export function GalleryPart({ groupId, title }: { groupId: number; title: string }) {

@@ -1,5 +1,5 @@
 /** The outline: sections and pockets, typed into, dragged, and moved with the keyboard. */
-import { GripVertical, Plus, Repeat, Trash2 } from "lucide-react";
+import { ArrowDown, ArrowUp, GripVertical, Plus, Repeat, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { DragEvent, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
@@ -119,6 +119,18 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
               grip={may}
               onKeyDown={may ? (event) => moveByKey(event, template, section, place, one.id, edits) : undefined}
             />
+            {may && one.id === chosen && (
+              <span className="flex gap-1 border-l-4 border-copper bg-today pb-1 pl-6">
+                <button type="button" className={STEP} onClick={() => step(true, template, section, place, one.id, edits)}>
+                  <ArrowUp aria-hidden size={15} /> {TEXTS.up}
+                  <span className="sr-only"> {one.title}</span>
+                </button>
+                <button type="button" className={STEP} onClick={() => step(false, template, section, place, one.id, edits)}>
+                  <ArrowDown aria-hidden size={15} /> {TEXTS.down}
+                  <span className="sr-only"> {one.title}</span>
+                </button>
+              </span>
+            )}
           </li>
         ))}
         {pockets.length === 0 && section.of === null && <li className="px-4 py-1.5 text-quiet">No pockets yet.</li>}
@@ -131,17 +143,29 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
 function moveByKey(event: KeyboardEvent, template: Template, section: Section, place: number, id: number, edits: Edits): void {
   if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
   event.preventDefault();
+  step(event.key === "ArrowUp", template, section, place, id, edits);
+}
+
+const STEP = "inline-flex min-h-7 items-center gap-1 rounded-sm px-2 text-xs font-semibold text-ink-soft hover:bg-paper";
+
+/** Move a pocket by one place, over the borders of sections too. */
+function step(up: boolean, template: Template, section: Section, place: number, id: number, edits: Edits): void {
   const pockets = section.pockets.filter((one) => !one.retired);
   const at = template.sections.indexOf(section);
-  if (event.key === "ArrowUp") {
-    const above = template.sections[at - 1];
-    if (place > 0) edits.movePocket(id, section.id, pockets[place - 1]?.id ?? null);
-    else if (above) edits.movePocket(id, above.id, null);
-  } else {
-    const below = template.sections[at + 1];
-    if (place < pockets.length - 1) edits.movePocket(id, section.id, pockets[place + 2]?.id ?? null);
-    else if (below) edits.movePocket(id, below.id, below.pockets.find((one) => !one.retired)?.id ?? null);
-  }
+  if (up) moveUp(id, place, section, pockets, template.sections[at - 1], edits);
+  else moveDown(id, place, section, pockets, template.sections[at + 1], edits);
+}
+
+type Pockets = Section["pockets"];
+
+function moveUp(id: number, place: number, section: Section, pockets: Pockets, above: Section | undefined, edits: Edits): void {
+  if (place > 0) edits.movePocket(id, section.id, pockets[place - 1]?.id ?? null);
+  else if (above) edits.movePocket(id, above.id, null);
+}
+
+function moveDown(id: number, place: number, section: Section, pockets: Pockets, below: Section | undefined, edits: Edits): void {
+  if (place < pockets.length - 1) edits.movePocket(id, section.id, pockets[place + 2]?.id ?? null);
+  else if (below) edits.movePocket(id, below.id, below.pockets.find((one) => !one.retired)?.id ?? null);
 }
 
 function SectionTitle({ section, may, edits }: { section: Section; may: boolean; edits: Edits }) {

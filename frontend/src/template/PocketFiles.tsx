@@ -6,7 +6,7 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { upload } from "../api/upload";
-import { sizeWords } from "../ui/Artefact";
+import { sizeWords } from "../viewer/files";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";

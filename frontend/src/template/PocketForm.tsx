@@ -5,12 +5,15 @@ import { useForm, useWatch } from "react-hook-form";
 import type { UseFormRegister } from "react-hook-form";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
-import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { plural } from "../ui/dates";
+import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
+import { SaveBar } from "../ui/SaveBar";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
+import { useBack } from "../writing/useBack";
+import { useDraft } from "../writing/useDraft";
 import type { Edits } from "./edits";
 import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
@@ -34,6 +37,7 @@ interface Props {
 
 const FIELD = "mt-1 block w-full rounded-md border border-control bg-paper px-3 font-normal disabled:border-edge disabled:text-ink";
 
+// eslint-disable-next-line complexity -- one branch for each part that only some kinds of pocket have
 export function PocketForm({ pocket, groupId, may, pattern, template, edits }: Props) {
   const form = useForm<Fields>({ defaultValues: fieldsOf(pocket), disabled: !may });
   const fields = { ...fieldsOf(pocket), ...useWatch({ control: form.control }) } as Fields;
@@ -43,6 +47,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
   const queries = useQueryClient();
   const say = useSay();
   const path = { params: { path: { group_id: groupId, pocket_id: pocket.id } } };
+  const drop = useDraft(`pocket/${pocket.id}`, fields, pocket.version, may && changed, useBack(form, pocket.version));
   const impact = useQuery({
     queryKey: ["group", groupId, "impact", pocket.id, settled],
     enabled: may,
@@ -52,6 +57,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
   const save = useMutation({
     mutationFn: (filled: Schema["PocketIn"]) => data(client.PUT("/api/groups/{group_id}/template/pockets/{pocket_id}", { ...path, body: filled })),
     onSuccess: async (done, sent) => {
+      drop();
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       // Undoing is saving the settings as they were, over the version just made.
       const before = bodyOf(fieldsOf(pocket), done.version);
@@ -66,7 +72,6 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
   };
   // What it means is said of what stands in the form now, never of what stood there a moment ago.
   const current = impact.data && !impact.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
-  const problem = save.error ?? (changed ? impact.error : null);
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
       <form
@@ -85,10 +90,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
               Name of the pocket
               <input {...form.register("title")} autoComplete="off" className={`${FIELD} min-h-9`} />
             </label>
-            <label className="font-bold">
-              Open from <span className="font-normal text-quiet">(or at once)</span>
-              <input type="date" {...form.register("opens")} className={`${FIELD} min-h-9`} />
-            </label>
+            <FormDate label="Open from" hint="(or at once)" control={form.control} name="opens" />
           </div>
           <Kinds value={fields.kind} may={may} onChange={choose} />
           <RichField label="Directions students see" name="directions" control={form.control} may={may} />
@@ -134,20 +136,20 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           </label>
         </div>
         {may && (
-          <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
-            {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
-            {changed && !problem && (current ? <Means impact={impact.data} /> : <p className="p-3 text-quiet">{TEXTS.workingOut}</p>)}
-            <div className="flex flex-wrap items-center gap-2">
-              <More pocket={pocket} edits={edits} />
-              <span className="flex-1" />
-              <Button className="min-h-9" disabled={!changed} onClick={() => form.reset(fieldsOf(pocket))}>
-                {TEXTS.asWas}
-              </Button>
-              <Button look="main" type="submit" className="min-h-9" disabled={!changed || save.isPending || problem !== null}>
-                {TEXTS.save}
-              </Button>
-            </div>
-          </div>
+          <SaveBar
+            changed={changed}
+            means={current ? <Means impact={impact.data} /> : undefined}
+            wrong={changed ? impact.error : null}
+            refused={save.error}
+            saving={save.isPending}
+            onAsWas={() => {
+              form.reset(fieldsOf(pocket));
+              save.reset();
+            }}
+            words={TEXTS}
+          >
+            <More pocket={pocket} edits={edits} />
+          </SaveBar>
         )}
       </form>
       <PocketPreview fields={fields} pocket={pocket} chips={impact.data?.chips ?? []} />
@@ -180,6 +182,7 @@ function Kinds({ value, may, onChange }: { value: Kind; may: boolean; onChange: 
 }
 
 /** What is wanted in it: how many, with what said about each, how long. */
+// eslint-disable-next-line complexity -- one branch for each measure that a kind of pocket has
 function Wanted({ fields, register }: { fields: Fields; register: UseFormRegister<Fields> }) {
   const evidence = fields.kind === "evidence";
   const text = fields.kind === "page" || (evidence && fields.reflection);
@@ -259,6 +262,7 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
 }
 
 /** What saving now would mean. */
+// eslint-disable-next-line complexity -- one line for each thing that a change may mean
 function Means({ impact }: { impact: Schema["ImpactShape"] }) {
   const [shown, setShown] = useState(false);
   const more = impact.units > 0 ? `asks ${plural(impact.units, "thing")} more of` : impact.units < 0 ? `asks ${plural(-impact.units, "thing")} fewer of` : "asks something else of";

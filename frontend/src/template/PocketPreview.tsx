@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schema } from "../api/client";
 import { ChipList, Chips } from "../ui/Chips";
 import { plural } from "../ui/dates";
-import { RichText } from "../ui/RichText";
+import { RichText } from "../ui/reading/RichText";
 import { heading } from "../log/cells";
 import { columnOf } from "./fields";
 import type { Fields } from "./fields";

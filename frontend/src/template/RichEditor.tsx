@@ -72,9 +72,10 @@ function Bar({ editor, label }: { editor: Editor; label: string }) {
   );
 }
 
+/** A press with the mouse leaves the focus in the text, so that the next key is written there. */
 function Tool({ name, on, act, icon }: { name: string; on: boolean; act: () => void; icon: ReactNode }) {
   return (
-    <button type="button" aria-label={name} title={name} aria-pressed={on} onClick={act} className={`flex size-8 items-center justify-center rounded-sm ${on ? "bg-ink text-paper" : "text-ink-soft hover:bg-ground"}`}>
+    <button type="button" aria-label={name} title={name} aria-pressed={on} onMouseDown={(event) => event.preventDefault()} onClick={act} className={`flex size-8 items-center justify-center rounded-sm ${on ? "bg-ink text-paper" : "text-ink-soft hover:bg-ground"}`}>
       {icon}
     </button>
   );

@@ -2,9 +2,10 @@
 import { lazy, Suspense } from "react";
 import { useController } from "react-hook-form";
 import type { Control, FieldPath } from "react-hook-form";
+import { patiently } from "../api/patiently";
 import type { Fields } from "./fields";
 
-const RichEditor = lazy(() => import("./RichEditor"));
+const RichEditor = lazy(() => patiently(() => import("./RichEditor")));
 
 interface Props {
   label: string;

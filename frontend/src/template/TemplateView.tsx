@@ -3,26 +3,31 @@ import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { Problem } from "../api/problem";
 import { templateQuery } from "../api/queries";
-import { useGroupId } from "../app/session";
+import { useGroupId } from "../api/session";
+import { useDetail } from "../ui/detail";
 import { Notice } from "../ui/Notice";
 import { Failed, Waiting } from "../ui/Waiting";
 import { useEdits } from "./edits";
+import { GonePocket } from "./GonePocket";
 import { Outline } from "./Outline";
 import { PocketForm } from "./PocketForm";
 import { TEXTS } from "./texts";
 import { UnitsForm } from "./UnitsForm";
 
+// eslint-disable-next-line complexity -- one branch for each state of the page, and for what only some may do
 export function TemplateView() {
   const groupId = useGroupId();
   const found = useQuery(templateQuery(groupId));
   const [address, setAddress] = useSearchParams();
   const edits = useEdits(groupId);
+  useDetail(found.data?.sections.flatMap((one) => one.pockets).find((one) => one.id === Number(address.get("pocket")))?.title);
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   const template = found.data;
   const pockets = template.sections.flatMap((section) => section.pockets);
   const units = template.sections.find((one) => one.repeats && one.id === Number(address.get("units"))) ?? null;
-  const chosen = units ? null : pockets.find((one) => one.id === Number(address.get("pocket"))) ?? pockets.find((one) => !one.retired) ?? null;
+  const asked = Number(address.get("pocket"));
+  const chosen = units ? null : pockets.find((one) => (asked ? one.id === asked : !one.retired)) ?? null;
   const home = template.sections.find((section) => section.pockets.some((one) => one.id === chosen?.id));
   const choose = (id: number) => setAddress({ pocket: String(id) });
   return (
@@ -46,6 +51,8 @@ export function TemplateView() {
             template={template}
             edits={edits}
           />
+        ) : asked ? (
+          <GonePocket key={asked} id={asked} />
         ) : (
           <div className="m-auto max-w-md p-8 text-center">
             <h1 className="text-xl">{pockets.length === 0 ? TEXTS.empty : TEXTS.none}</h1>

@@ -5,13 +5,15 @@ import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister } from "react-hook-form";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
-import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
+import { FormDate } from "../ui/days/DateField";
 import { plural } from "../ui/dates";
-import { Notice } from "../ui/Notice";
+import { SaveBar } from "../ui/SaveBar";
 import { useSay } from "../ui/Toasts";
 import { newKey } from "../ui/newKey";
 import { useSettled } from "../ui/useSettled";
+import { useBack } from "../writing/useBack";
+import { useDraft } from "../writing/useDraft";
 import { TEXTS } from "./texts";
 
 type Section = Schema["LaidSection"];
@@ -46,6 +48,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
   const queries = useQueryClient();
   const say = useSay();
   const path = { params: { path: { group_id: groupId, section_id: section.id } } };
+  const drop = useDraft(`units/${section.id}`, fields, section.version, may && changed, useBack(form, section.version));
   const meaning = useQuery({
     queryKey: ["group", groupId, "units", section.id, settled],
     enabled: may && changed,
@@ -55,13 +58,13 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
   const save = useMutation({
     mutationFn: (filled: Schema["UnitsIn"]) => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}/units", { ...path, body: filled })),
     onSuccess: async (done, sent) => {
+      drop();
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       const before = bodyOf(fieldsOf(section), done.version);
       say(`${plural(sent.units.length, "unit")} laid out in every portfolio.`, sent.version === section.version ? () => save.mutate(before) : undefined);
     },
   });
   const current = meaning.data && !meaning.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
-  const problem = save.error ?? (changed ? meaning.error : null);
   return (
     <form
       noValidate
@@ -87,10 +90,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
                   Name of the unit
                   <input {...form.register(`units.${at}.title`)} autoComplete="off" className={`${FIELD} mt-1 block w-full font-normal`} />
                 </label>
-                <label className="font-bold">
-                  Open from <span className="font-normal text-quiet">(or at once)</span>
-                  <input type="date" {...form.register(`units.${at}.opens`)} className={`${FIELD} mt-1 block font-normal`} />
-                </label>
+                <FormDate label="Open from" hint="(or at once)" control={form.control} name={`units.${at}.opens`} />
                 {may && (
                   <span className="flex">
                     <button type="button" aria-label={`Move unit ${at + 1} up`} className={ICON} disabled={at === 0} onClick={() => units.move(at, at - 1)}>
@@ -118,18 +118,18 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
         )}
       </div>
       {may && (
-        <div className="flex flex-col gap-3 border-t border-line bg-paper px-5 py-3">
-          {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
-          {changed && !problem && (current ? <Meaning told={meaning.data} /> : <p className="p-3 text-quiet">{TEXTS.workingOut}</p>)}
-          <div className="flex justify-end gap-2">
-            <Button className="min-h-9" disabled={!changed} onClick={() => form.reset(fieldsOf(section))}>
-              {TEXTS.asWas}
-            </Button>
-            <Button look="main" type="submit" className="min-h-9" disabled={!changed || save.isPending || problem !== null}>
-              {TEXTS.save}
-            </Button>
-          </div>
-        </div>
+        <SaveBar
+          changed={changed}
+          means={current ? <Meaning told={meaning.data} /> : undefined}
+          wrong={changed ? meaning.error : null}
+          refused={save.error}
+          saving={save.isPending}
+          onAsWas={() => {
+            form.reset(fieldsOf(section));
+            save.reset();
+          }}
+          words={TEXTS}
+        />
       )}
     </form>
   );

@@ -2,6 +2,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
+import { useUndo } from "../live/useUndo";
 import { useSay } from "../ui/Toasts";
 import { TEXTS } from "./texts";
 import type { Laid } from "./texts";
@@ -13,20 +14,34 @@ interface Step {
   run: () => Promise<unknown>;
   words?: string;
   undo?: () => Promise<unknown>;
+  /** What is said once it is undone. */
+  undone?: string;
 }
 
 /** Do steps on the template of a class; errors stay in ``error``. */
 export function useEdits(groupId: number) {
   const queries = useQueryClient();
   const say = useSay();
+  const back = useUndo(groupId);
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
   const step = useMutation({
     mutationFn: ({ run }: Step) => run(),
-    onSuccess: async (_, { words, undo }) => {
+    onSuccess: async (_, { words, undo, undone = "Undone." }) => {
       await fresh();
-      if (words) say(words, undo ? () => void undo().finally(fresh) : undefined);
+      if (words) say(words, undo && back(undo, undone));
     },
   });
+  /** Take something away that can be brought back as itself. */
+  const takeAway = (run: () => Promise<{ taken_away: number }>, words: string, undone: string) => {
+    let kept = 0;
+    step.mutate({
+      run: async () => (kept = (await run()).taken_away),
+      words,
+      undo: () =>
+        data(client.POST("/api/groups/{group_id}/template/taken-away/{taken_away_id}/restore", { params: { path: { group_id: groupId, taken_away_id: kept } } })),
+      undone,
+    });
+  };
   const of = (section_id: number) => ({ params: { path: { group_id: groupId, section_id } } });
   const at = (pocket_id: number) => ({ params: { path: { group_id: groupId, pocket_id } } });
   const group = { params: { path: { group_id: groupId } } };
@@ -74,7 +89,12 @@ export function useEdits(groupId: number) {
         words: `“${section.title}” is called “${title}” now.`,
         undo: () => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}", { ...of(section.id), body: { title: section.title } })),
       }),
-    removeSection: (section: Section) => step.mutate({ run: () => data(client.DELETE("/api/groups/{group_id}/template/sections/{section_id}", of(section.id))) }),
+    removeSection: (section: Section) =>
+      takeAway(
+        () => data(client.DELETE("/api/groups/{group_id}/template/sections/{section_id}", of(section.id))),
+        `The section “${section.title}” is gone; it was empty.`,
+        `The section “${section.title}” is back.`,
+      ),
     movePocket: (id: number, section: number, before: number | null) => step.mutate({ run: () => move(id, section, before) }),
     retire: (pocket: Laid, retired: boolean) =>
       step.mutate({
@@ -82,7 +102,7 @@ export function useEdits(groupId: number) {
         words: retired ? `“${pocket.title}” is retired. Work in it stays readable.` : `“${pocket.title}” is back.`,
         undo: () => retire(pocket.id, !retired),
       }),
-    remove: (pocket: Laid) => step.mutate({ run: () => removePocket(pocket.id), words: `“${pocket.title}” is gone; nobody had used it.` }),
+    remove: (pocket: Laid) => takeAway(() => removePocket(pocket.id), `“${pocket.title}” is gone; nobody had used it.`, `“${pocket.title}” is back, as it was.`),
   };
 }
 

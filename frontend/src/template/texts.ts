@@ -36,6 +36,11 @@ export const TEXTS = {
   restore: "Bring it back",
   remove: "Take it away",
   preview: "Preview",
+  up: "Up",
+  down: "Down",
+  gone: "This pocket is not in the template any more",
+  goneFix: "Somebody has taken it away; nobody had used it. Choose another one in the outline.",
+  goneTyped: "What you had typed for it, and not saved:",
   workingOut: "Working out what it means …",
 } as const;
 

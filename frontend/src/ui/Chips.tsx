@@ -13,6 +13,7 @@ export function lengthWords(chip: { measure: string; least: number; most: number
 }
 
 /** One chip in words. */
+// eslint-disable-next-line complexity -- one sentence for each thing that may be wanted
 export function chipWords(chip: Chip): string {
   const length = lengthWords(chip);
   if (chip.what === "artefacts" || chip.what === "links") {

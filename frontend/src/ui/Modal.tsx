@@ -10,15 +10,17 @@ interface Props {
   children: ReactNode;
   /** Over most of the screen, for what is looked at. */
   wide?: boolean;
+  /** For a few fields. */
+  narrow?: boolean;
 }
 
-export function Modal({ title, onClose, children, wide = false }: Props) {
+export function Modal({ title, onClose, children, wide = false, narrow = false }: Props) {
   useReturnFocus();
   return (
     <Dialog open onClose={onClose} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/40" />
+      <DialogBackdrop className="fixed inset-0 bg-shade/50" />
       <div className="fixed inset-0 flex items-center justify-center p-4 max-sm:p-0">
-        <DialogPanel className={`flex max-h-full w-full flex-col rounded-lg bg-paper text-base text-ink shadow-lg max-sm:min-h-full max-sm:rounded-none ${wide ? "max-w-6xl" : "max-w-2xl"}`}>
+        <DialogPanel className={`flex max-h-full w-full flex-col rounded-lg bg-paper text-base text-ink shadow-lg max-sm:min-h-full max-sm:rounded-none ${wide ? "max-w-6xl" : narrow ? "max-w-lg" : "max-w-2xl"}`}>
           <div className="flex items-start gap-3 border-b border-line py-2 pr-2 pl-5">
             <DialogTitle className="min-w-0 flex-1 self-center text-lg break-words">{title}</DialogTitle>
             <button type="button" aria-label="Close" onClick={onClose} className="flex size-11 shrink-0 items-center justify-center rounded-md text-ink-soft hover:bg-ground">

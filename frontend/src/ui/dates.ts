@@ -27,6 +27,16 @@ export function day(date: string): string {
   return `${of.weekday ?? ""} ${of.day ?? ""} ${short(of.month)}`;
 }
 
+/** ``Thu 5 Nov 2026`` of a local date. */
+export function fullDay(date: string): string {
+  return `${day(date)} ${date.slice(0, 4)}`;
+}
+
+/** The local date at school now. */
+export function today(): string {
+  return new Intl.DateTimeFormat("en-CA", { timeZone: zone, year: "numeric", month: "2-digit", day: "2-digit" }).format(new Date());
+}
+
 /** ``5 Nov`` of a local date. */
 export function shortDay(date: string): string {
   const of = parts(new Date(`${date}T12:00:00Z`), "UTC");

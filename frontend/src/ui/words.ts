@@ -40,3 +40,8 @@ export function inWords(one: Judged): string {
 export function listed(person: { family_name: string; given_name: string }): string {
   return person.family_name ? `${person.family_name}, ${person.given_name}` : person.given_name;
 }
+
+/** ``Soil test, Crop log and Menu`` */
+export function together(titles: string[]): string {
+  return titles.length < 2 ? titles.join("") : `${titles.slice(0, -1).join(", ")} and ${titles.at(-1) ?? ""}`;
+}

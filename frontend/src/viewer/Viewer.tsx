@@ -4,18 +4,20 @@ import { Download } from "lucide-react";
 import { useState } from "react";
 import type { Schema } from "../api/client";
 import { viewDocumentQuery, viewQuery } from "../api/queries";
-import { fileAddress, sizeWords } from "../ui/Artefact";
+import { Picture } from "./Picture";
+import { fileAddress, sizeWords } from "./files";
 import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
-import { Player } from "../ui/Player";
-import { ReadAloud } from "../ui/ReadAloud";
-import { plainText, RichText } from "../ui/RichText";
+import { Player } from "../ui/reading/Player";
+import { ReadAloud } from "../ui/reading/ReadAloud";
+import { plainText, RichText } from "../ui/reading/RichText";
 import { Failed } from "../ui/Waiting";
 
 type Artefact = Schema["ArtefactShape"];
 
 export const VIEWER = {
   making: "It is being made readable. You can close this and come back.",
+  take: "Download it to open it on your device.",
   none: "There is no viewer for files of this kind. Download it to open it on your device.",
   download: "Download the original",
   pages: "Pages",
@@ -39,7 +41,7 @@ export function Viewer({ artefact, onClose }: { artefact: Artefact; onClose: () 
 /** An artefact in full, without the dialog around it. */
 export function Shown({ artefact }: { artefact: Artefact }) {
   if (artefact.kind === "picture") {
-    return <img src={fileAddress(artefact)} alt={artefact.title} width={artefact.width ?? undefined} height={artefact.height ?? undefined} className="mx-auto h-auto w-auto max-w-full rounded-md border border-edge" />;
+    return <Picture src={fileAddress(artefact)} alt={artefact.title} width={artefact.width ?? undefined} height={artefact.height ?? undefined} className="mx-auto h-auto w-auto max-w-full rounded-md border border-edge" />;
   }
   if (artefact.kind === "video" || artefact.kind === "sound") return <Player video={artefact.kind === "video"} src={fileAddress(artefact)} label={artefact.title} className="mx-auto max-h-[75vh]" />;
   if (artefact.kind === "text") {
@@ -64,7 +66,7 @@ function Converted({ artefact }: { artefact: Artefact }) {
       </div>
     );
   }
-  if (view.data.state === "none") return <p>{VIEWER.none}</p>;
+  if (view.data.state === "none") return <p>{view.data.why ? `${view.data.why} ${VIEWER.take}` : VIEWER.none}</p>;
   if (view.data.state === "failed") return <Notice look="info" title={view.data.why} fix={VIEWER.none.replace(/^.*?\. /, "")} />;
   return view.data.kind === "pages" ? <Pages artefact={artefact} pages={view.data.pages} /> : <Document artefact={artefact} />;
 }

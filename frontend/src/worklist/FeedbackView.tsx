@@ -2,10 +2,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { feedbackQuery } from "../api/queries";
-import { useGroup, useGroupId } from "../app/session";
+import { useGroup, useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { Failed, Waiting } from "../ui/Waiting";
-import { FeedbackCard } from "./FeedbackCard";
+import { FeedbackCard } from "../submission/FeedbackCard";
 
 export function FeedbackView() {
   const groupId = useGroupId();

@@ -3,14 +3,15 @@ import { useQuery } from "@tanstack/react-query";
 import { ArrowLeft } from "lucide-react";
 import { Link, useParams } from "react-router";
 import { submissionQuery } from "../api/queries";
-import { useGroupId } from "../app/session";
+import { useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, STATUS } from "../ui/words";
-import { FeedbackCard } from "./FeedbackCard";
-import { FrozenPockets } from "./FrozenPockets";
+import { FeedbackCard } from "../submission/FeedbackCard";
+import { FrozenPockets } from "../submission/FrozenPockets";
 
+// eslint-disable-next-line complexity -- one branch for each state of what was handed in
 export function SubmissionView() {
   const groupId = useGroupId();
   const { submission: id, portfolio } = useParams();

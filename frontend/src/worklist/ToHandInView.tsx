@@ -3,15 +3,15 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { worklistQuery } from "../api/queries";
-import { useGroup, useGroupId } from "../app/session";
-import { dueWords } from "../pockets/HandInBar";
+import { useGroup, useGroupId } from "../api/session";
+import { dueWords } from "../submission/HandInBar";
 import { chipWords } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
 import { day, plural } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { inWords, STATUS } from "../ui/words";
 
-type Line = Schema["WorkLine"];
+type Line = Schema["StudentHandIn"];
 
 export function ToHandInView() {
   const groupId = useGroupId();
@@ -76,7 +76,7 @@ function ToDo({ line, base }: { line: Line; base: string }) {
               {line.wanting.map((pocket) => (
                 <li key={pocket.id} className="flex flex-wrap gap-x-2 text-copper">
                   {line.pockets.length > 1 && <span className="font-semibold">{pocket.title}:</span>}
-                  {pocket.chips.map((chip) => chipWords(chip)).join(" · ")}
+                  {[...pocket.chips.map((chip) => chipWords(chip)), ...(pocket.rows > 0 ? [`${plural(pocket.rows, "row")} not finished: ${pocket.columns.join(", ")}`] : [])].join(" · ")}
                 </li>
               ))}
             </ul>

@@ -1,0 +1,58 @@
+"""What kind of thing an event is about, by its verb: how a follower knows which of their views it touches."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+
+class Kind(StrEnum):
+    """What was touched."""
+
+    WORK = "work"
+    HANDING = "handing"
+    MARKS = "marks"
+    COMMENTS = "comments"
+    SHOW = "show"
+    ASKED = "asked"
+    OWN_DUES = "own_dues"
+    ADJUSTMENTS = "adjustments"
+    TEMPLATE = "template"
+    GALLERY = "gallery"
+    ROSTER = "roster"
+    LISTS = "lists"
+    STAFF = "staff"
+    CALENDAR = "calendar"
+
+
+_VERBS = {
+    Kind.WORK: (
+        "artefact_added artefact_ready artefact_renamed artefact_replaced cover_picture_kept cover_set evidence_moved "
+        "evidence_removed evidence_restored page_added page_moved page_removed page_restored page_written "
+        "reflection_spoken reflection_unsaid row_added row_artefact_kept row_changed row_removed row_restored "
+        "rows_pasted text_written"
+    ),
+    Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused",
+    Kind.MARKS: "mark_released",
+    Kind.COMMENTS: "commented comment_removed comment_restored",
+    Kind.SHOW: "show_page_arranged show_page_opened show_page_closed shows_changed",
+    Kind.ASKED: "handin_set handin_taken_back",
+    Kind.OWN_DUES: "own_due_set",
+    Kind.ADJUSTMENTS: "adjustment_agreed adjustment_changed adjustment_removed",
+    Kind.TEMPLATE: (
+        "brought_undone change_brought_in pocket_added pocket_changed pocket_file_added pocket_file_removed "
+        "pocket_file_restored pocket_moved pocket_removed pocket_restored pocket_retired section_added "
+        "section_changed section_moved section_removed template_adopted template_carried_over "
+        "template_published template_withdrawn template_looked_through units_laid_out"
+    ),
+    Kind.ROSTER: (
+        "card_made card_voided came_back enrolled left password_given pegs_swapped roster_undone student_changed "
+        "class_started"
+    ),
+    Kind.LISTS: (
+        "join_confirmed join_declined join_requested join_withdrawn roster_by_itself roster_dropped roster_put_aside"
+    ),
+    Kind.STAFF: "staff_changed",
+    Kind.CALENDAR: "calendar_changed",
+}
+KIND_OF = {verb: kind for kind, verbs in _VERBS.items() for verb in verbs.split()}
+"""The kind of every verb; what has none cannot be recorded."""

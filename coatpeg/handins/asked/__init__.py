@@ -1,0 +1,1 @@
+"""What is asked: hand-ins as the rules take them, setting one."""

@@ -1,0 +1,118 @@
+"""Hand-ins as the rules take them: what is asked, whose due moment is when."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, time
+from decimal import Decimal
+from itertools import groupby
+from typing import Any
+
+from coatpeg.core.calendar.school_days import SchoolCalendar
+from coatpeg.core.handins.asking import Asked, Due, EffectiveDue, Student, effective_due, is_asked
+from coatpeg.events.prepared import Prepared
+from coatpeg.handins.models import HandIn, OwnDue
+from coatpeg.people.rosters import Member
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """Whether one student is asked for a hand-in, and their due."""
+
+    asked: bool
+    due: EffectiveDue
+
+
+@dataclass(frozen=True, slots=True)
+class AskedHandIn:
+    """A hand-in with everything that decides who is asked and when it is due for them."""
+
+    id: int
+    title: str
+    points: Decimal | None
+    step: Decimal
+    asked: Asked
+    pockets: tuple[int, ...]
+    own: Mapping[int, Due]
+    """Dates that staff set for single students, by enrolment id."""
+
+    @property
+    def for_everyone(self) -> bool:
+        """Whether its audience is the whole class."""
+        return self.asked.audience is None
+
+    def opening(self, calendar: SchoolCalendar) -> datetime:
+        """The UTC moment at which it opens: the beginning of its local day."""
+        return datetime.combine(self.asked.opens, time(0), tzinfo=calendar.zoneinfo).astimezone(UTC)
+
+    def answer(self, enrolment_id: int, student: Student, calendar: SchoolCalendar) -> Answer:
+        """Whether this student is asked, and their due."""
+        due = effective_due(self.asked, student, self.own.get(enrolment_id), calendar)
+        return Answer(is_asked(self.asked, student, due), due)
+
+    def answers(self, of_group: Iterable[Member], calendar: SchoolCalendar) -> list[Answer]:
+        """``answer`` for many students, in their order.
+
+        Students who stand alike are one object (``rosters.members``); they share an answer unless staff set one of
+        them a date of their own.
+        """
+        shared: dict[int, Answer] = {}
+        found = []
+        for one in of_group:
+            alike, own = id(one.student), one.enrolment_id in self.own
+            answer = None if own else shared.get(alike)
+            if answer is None:
+                answer = self.answer(one.enrolment_id, one.student, calendar)
+                if not own:
+                    shared[alike] = answer
+            found.append(answer)
+        return found
+
+    @property
+    def order(self) -> tuple[date, str, int]:
+        """Hand-ins stand in due order; those without a due moment last."""
+        return self.asked.earliest or date.max, self.title, self.id
+
+
+_HANDINS = HandIn.objects.values_list(
+    "pk",
+    "title",
+    "opens",
+    "due_day",
+    "due_time",
+    "for_everyone",
+    "points",
+    "step",
+    "pockets",
+    "periods__period_id",
+    "periods__asked",
+    "periods__due_day",
+    "periods__due_time",
+).order_by("pk", "pockets")
+"""A row for each pocket and period of a hand-in. Laid out once, since that takes longer than fetching the rows."""
+_OWN_DUES = OwnDue.objects.values_list("handin_id", "enrolment_id", "day", "at")
+_OF_GROUP = Prepared(lambda group_id: _HANDINS.filter(group_id=group_id))
+_OWN_OF_GROUP = Prepared(lambda group_id: _OWN_DUES.filter(handin__group_id=group_id))
+
+
+def handins_of_group(group_id: int, handin_id: int | None = None) -> list[AskedHandIn]:
+    """A group's hand-ins (or one of them) in due order: two queries."""
+    rows = _OF_GROUP.run(group_id) if handin_id is None else _HANDINS.filter(group_id=group_id, pk=handin_id)
+    own: dict[int, dict[int, Due]] = defaultdict(dict)
+    for handin, enrolment, day, at in _OWN_OF_GROUP.run(group_id):
+        own[handin][enrolment] = Due(day, at)
+    of_handin = ((pk, list(of)) for pk, of in groupby(rows, key=lambda row: row[0]))
+    return sorted((_asked_handin(of, own[pk]) for pk, of in of_handin), key=lambda one: one.order)
+
+
+def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due]) -> AskedHandIn:
+    """A hand-in from its rows, which differ in the pocket and the period only."""
+    pk, title, opens, day, at, for_everyone, points, step = rows[0][:8]
+    pockets = dict.fromkeys(row[8] for row in rows if row[8] is not None)
+    periods = {period: (asked, due, time) for *_, period, asked, due, time in rows if period is not None}
+    dues = {period: Due(due, time) for period, (_, due, time) in periods.items() if due}
+    audience = None if for_everyone else frozenset(period for period, (asked, _, _) in periods.items() if asked)
+    asked = Asked(opens, Due(day, at) if day else None, dues or None, audience)
+    return AskedHandIn(pk, title, points, step, asked, tuple(pockets), own)

@@ -1,0 +1,102 @@
+"""The board, the list of hand-ins, looking in over a class, a caseload."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+
+from coatpeg.core.policy import Action
+from coatpeg.handins.board import caseloads, changed, listing, looking, looking_shapes, pegs, shapes
+from coatpeg.handins.router import router
+from coatpeg.people.requests import as_json, for_action, now, person_of
+
+
+@router.get(
+    "/groups/{group_id}/pegs",
+    response=shapes.BoardShape,
+    by_alias=True,
+    operation_id="see_pegs",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def see_pegs(request: HttpRequest, group_id: int) -> HttpResponse:
+    """All students × all hand-ins. Written straight to JSON: a year group's board is a megabyte."""
+    return as_json(pegs.board(person_of(request), group_id, now()))
+
+
+@router.get(
+    "/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}",
+    response=shapes.OpenedCell,
+    operation_id="see_cell",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def see_cell(request: HttpRequest, group_id: int, handin_id: int, enrolment_id: int) -> Any:
+    """One cell of the board, opened."""
+    return pegs.opened_cell(person_of(request), group_id, handin_id, enrolment_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/students/{enrolment_id}/asked",
+    response=shapes.AskedShape,
+    operation_id="see_asked",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def see_asked(request: HttpRequest, group_id: int, enrolment_id: int) -> Any:
+    """What a student is asked for, and what not."""
+    return listing.asked_of(person_of(request), group_id, enrolment_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/handins",
+    response=shapes.HandInsShape,
+    by_alias=True,
+    operation_id="see_handins",
+    openapi_extra=for_action(Action.SEE_HANDINS),
+)
+def see_handins(request: HttpRequest, group_id: int) -> Any:
+    """The hand-ins of a class and what a new one can be made of."""
+    return listing.handins(person_of(request), group_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/portfolios",
+    response=list[looking_shapes.PortfolioLine],
+    operation_id="see_portfolios",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def see_portfolios(request: HttpRequest, group_id: int) -> Any:
+    """The portfolios of a class by name, with the last work in each."""
+    return looking.portfolios(person_of(request), group_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/pockets/{pocket_id}",
+    response=looking_shapes.PocketGrid,
+    operation_id="see_pocket_of_class",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def see_pocket_of_class(request: HttpRequest, group_id: int, pocket_id: int) -> Any:
+    """One pocket over the class."""
+    return looking.pocket_of_class(person_of(request), group_id, pocket_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/caseload",
+    response=shapes.CaseloadShape,
+    operation_id="see_caseload",
+    openapi_extra=for_action(Action.SEE_CASELOAD),
+)
+def see_caseload(request: HttpRequest, group_id: int) -> Any:
+    """The students of a caseload with how they stand in their classes."""
+    return caseloads.overview(person_of(request), group_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/changes",
+    response=shapes.ChangesShape,
+    operation_id="follow_changes",
+    openapi_extra=for_action(Action.FOLLOW_CHANGES),
+)
+def follow_changes(request: HttpRequest, group_id: int, after: int | None = None, *, board: bool = False) -> Any:
+    """What was committed after a cursor; a student is told their own and the class's, nobody else's."""
+    return changed.changes(person_of(request), group_id, after, now(), board=board)

@@ -1,0 +1,57 @@
+"""The list of hand-ins for staff, with what a new one can be made of."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from coatpeg.core.errors import Gone
+from coatpeg.core.handins.standing import Status
+from coatpeg.core.people.names import full
+from coatpeg.core.policy import Action, decide
+from coatpeg.handins.board.pegs import cell, frame
+from coatpeg.handins.board.situation import situation
+from coatpeg.people.access import require_in_group
+from coatpeg.people.faces import face
+from coatpeg.people.models import Period, Person
+
+
+def asked_of(person: Person, group_id: int, enrolment_id: int, now: datetime) -> dict[str, Any]:
+    """What a student of the class is asked for and what not, in due order: for those who joined or left."""
+    require_in_group(person, Action.SEE_BOARD, group_id)
+    view = situation(group_id, now, enrolments=(enrolment_id,))
+    if not view.members:
+        raise Gone("There is no such student in this class.", fix="Go back to the class list.")
+    member = view.members[0]
+    lines = [
+        {
+            "id": one.id,
+            "title": one.title,
+            "opens": one.asked.opens,
+            "own_due": enrolment_id in one.own,
+            **cell(view, enrolment_id, one),
+        }
+        for one in view.handins
+    ]
+    return {
+        "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
+        "joined": member.student.enrolled.first,
+        "asked": [one for one in lines if one["status"] != Status.NOT_ASKED.value],
+        "not_asked": [one for one in lines if one["status"] == Status.NOT_ASKED.value],
+    }
+
+
+def handins(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
+    """The rail's frame, the pockets and periods to choose from, and whether this person sets hand-ins."""
+    standings = require_in_group(person, Action.SEE_HANDINS, group_id)
+    view = situation(group_id, now)
+    return {
+        **frame(view),
+        "pockets": [
+            {"id": pocket.id, "title": pocket.title, "section": pocket.section}
+            for pocket in view.outline
+            if not pocket.retired
+        ],
+        "all_periods": list(Period.objects.filter(group_id=group_id).values("id", "name")),
+        "may_set": decide(Action.SET_HANDIN, standings).allowed,
+    }

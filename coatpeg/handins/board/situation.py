@@ -1,0 +1,166 @@
+"""Everything that decides a group's statuses, loaded once: a fixed number of queries, however large the group."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, datetime, time
+
+from coatpeg.core.calendar.school_days import SchoolCalendar, Week
+from coatpeg.core.errors import Gone
+from coatpeg.core.handins.asking import EffectiveDue
+from coatpeg.core.handins.standing import NOTHING, Facts, Standing, Status, judge_column
+from coatpeg.core.handins.worklist import quiet
+from coatpeg.core.outlines.filling import Filled, Wanted, portfolio_filled
+from coatpeg.events.moments import quick
+from coatpeg.events.prepared import OfGroup
+from coatpeg.handins.asked.asking import AskedHandIn, handins_of_group
+from coatpeg.handins.models import KeptFacts
+from coatpeg.outlines.reading import PocketOutline, outline
+from coatpeg.people.calendars import class_weeks, school_calendar
+from coatpeg.people.rosters import Member, members
+from coatpeg.portfolios.counting import Content, contents_of_group
+from coatpeg.portfolios.wanting import asked_of, frozen_wants, states
+
+Cell = tuple[int, int]
+"""(enrolment id, hand-in id)"""
+
+
+@dataclass(frozen=True)
+class Situation:
+    """A group (or some students of it) at a moment, with every cell judged."""
+
+    now: datetime
+    today: date
+    calendar: SchoolCalendar
+    members: list[Member]
+    outline: list[PocketOutline]
+    handins: list[AskedHandIn]
+    facts: Mapping[Cell, Facts]
+    contents: Mapping[Cell, Content]
+    """By (enrolment id, pocket id)."""
+    frozen: Mapping[Cell, Wanted]
+    """What was wanted of locked pockets, by (enrolment id, pocket id)."""
+    standings: Mapping[Cell, Standing]
+    dues: Mapping[Cell, EffectiveDue]
+    weeks: Sequence[Week] = ()
+    """The weeks of the class's time, where a log wants rows each week."""
+
+    def filled(self, member: Member, *, whole: bool) -> Filled:
+        """How far a student's portfolio is filled, as of today or over the whole template."""
+        mine = states(self.outline, self.contents, self.frozen, member, self.today, self.weeks)
+        return portfolio_filled(mine, whole=whole)
+
+    def wanted(self, member: Member, pocket: PocketOutline) -> Wanted:
+        """What is wanted of a student in a pocket today; of a locked one, what was wanted when it was locked."""
+        frozen = self.frozen.get((member.enrolment_id, pocket.id))
+        return frozen or self.asked(member, pocket, pocket.wanted)
+
+    def asked(self, member: Member, pocket: PocketOutline, wanted: Wanted) -> Wanted:
+        """What would be wanted of a student in a pocket today if it asked for this."""
+        first, changes = member.student.enrolled.first, member.student.wants
+        return asked_of(wanted, pocket.opens, first, changes, self.weeks, self.today, self.today)
+
+    def quiet(self, member: Member) -> bool:
+        """Whether nothing has come from a student for a week in which they were in the class."""
+        began = datetime.combine(member.student.enrolled.first, time(0), tzinfo=self.calendar.zoneinfo)
+        return quiet(self.last_work(member), self.now, began)
+
+    def last_work(self, member: Member) -> datetime | None:
+        """When the student last worked in any pocket."""
+        moments = [
+            content.last_work_at
+            for pocket in self.outline
+            if (content := self.contents.get((member.enrolment_id, pocket.id))) and content.last_work_at
+        ]
+        return max(moments, default=None)
+
+
+def situation(
+    group_id: int,
+    now: datetime,
+    *,
+    enrolments: Collection[int] | None = None,
+    calendar: SchoolCalendar | None = None,
+    with_weeks: bool = False,
+) -> Situation:
+    """Load and judge a group, or some students of it; by another calendar than the school's to see what it would do.
+
+    ``with_weeks`` loads the class's weeks also where no log wants rows each week yet. ``Gone`` where one student is
+    asked for who was never here, or is taken out in this moment (a list undone).
+    """
+    calendar = calendar or school_calendar()
+    today = calendar.local_day(now)
+    of_group = members(group_id, today, enrolments=enrolments)
+    if enrolments is not None and len(enrolments) == 1 and not of_group:
+        raise Gone("This student was taken out of the class.", fix="Load the page again.")
+    handins = handins_of_group(group_id)
+    facts = _facts(group_id, enrolments)
+    contents = contents_of_group(group_id, enrolments)
+    ids = [one.enrolment_id for one in of_group]
+    at_work: dict[int, set[int]] = defaultdict(set)
+    for (enrolment, pocket), content in contents.items():
+        if content.has_work:
+            at_work[pocket].add(enrolment)
+    standings: dict[Cell, Standing] = {}
+    dues: dict[Cell, EffectiveDue] = {}
+    for handin in handins:
+        answers = handin.answers(of_group, calendar)
+        working = set().union(*(at_work[pocket] for pocket in handin.pockets))
+        cells = [(one, handin.id) for one in ids]
+        column = judge_column(
+            [
+                (facts.get(cell), answer.asked, answer.due.moment, cell[0] in working)
+                for cell, answer in zip(cells, answers, strict=True)
+            ],
+            opens=handin.opening(calendar),
+            now=now,
+            calendar=calendar,
+        )
+        standings.update(zip(cells, column, strict=True))
+        dues.update((cell, answer.due) for cell, answer in zip(cells, answers, strict=True))
+    laid_out = outline(group_id)
+    each_week = any(pocket.wanted.rows_per_week for pocket in laid_out)
+    return Situation(
+        now,
+        today,
+        calendar,
+        of_group,
+        laid_out,
+        handins,
+        facts,
+        contents,
+        frozen_wants(group_id, enrolments),
+        standings,
+        dues,
+        class_weeks(group_id, calendar) if each_week or with_weeks else (),
+    )
+
+
+def _facts(group_id: int, enrolments: Collection[int] | None) -> dict[Cell, Facts]:
+    return {
+        (enrolment, handin): Facts(first, newest, at, count, _OUTCOMES[outcome], again, excused)
+        for enrolment, handin, first, newest, at, count, outcome, again, excused in _FACTS.run(group_id, enrolments)
+    }
+
+
+# Laid out once: working out the columns took longer than fetching the rows.
+_FACTS_ROWS = KeptFacts.objects.values_list(
+    "enrolment_id",
+    "handin_id",
+    quick("first_at"),
+    "newest",
+    quick("newest_at"),
+    "submissions",
+    "outcome",
+    quick("due_again"),
+    "excused",
+)
+_FACTS = OfGroup(_FACTS_ROWS, "handin__group_id", "enrolment_id")
+_OUTCOMES: dict[str | None, Status | None] = {None: None, **{one.value: one for one in Status}}
+
+
+def facts_in(situation: Situation, enrolment_id: int, handin_id: int) -> Facts:
+    """The facts of one cell; those of nothing where there are none."""
+    return situation.facts.get((enrolment_id, handin_id), NOTHING)

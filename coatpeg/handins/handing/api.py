@@ -1,0 +1,67 @@
+"""Handing in, taking back, excusing, a due date of one's own."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Status
+
+from coatpeg.core.handins.asking import Due
+from coatpeg.core.policy import Action
+from coatpeg.handins import lines
+from coatpeg.handins.handing import commands, shapes
+from coatpeg.handins.router import router
+from coatpeg.handins.shapes import SubmissionLine
+from coatpeg.people.requests import for_action, now, person_of
+
+
+@router.put(
+    "/handins/{handin_id}/students/{enrolment_id}/excused",
+    response={204: None},
+    operation_id="set_excused",
+    openapi_extra=for_action(Action.EXCUSE),
+)
+def set_excused(request: HttpRequest, handin_id: int, enrolment_id: int, body: shapes.ExcuseIn) -> Any:
+    """Excuse a student from a hand-in, or end that."""
+    commands.set_excused(person_of(request), handin_id, enrolment_id, now(), excused=body.excused)
+    return Status(204, None)
+
+
+@router.put(
+    "/handins/{handin_id}/students/{enrolment_id}/due",
+    response={204: None},
+    operation_id="set_own_due",
+    openapi_extra=for_action(Action.SET_OWN_DUE),
+)
+def set_own_due(request: HttpRequest, handin_id: int, enrolment_id: int, body: shapes.OwnDueIn) -> Any:
+    """Give a student a due date of their own for one hand-in, or take it away."""
+    due = Due(body.day, body.at) if body.day else None
+    commands.set_own_due(person_of(request), handin_id, enrolment_id, due, now())
+    return Status(204, None)
+
+
+@router.post(
+    "/portfolios/{portfolio_id}/handins/{handin_id}/submissions",
+    response={201: SubmissionLine},
+    operation_id="hand_in",
+    openapi_extra=for_action(Action.HAND_IN),
+)
+def hand_in(request: HttpRequest, portfolio_id: int, handin_id: int, body: shapes.HandInPress) -> Any:
+    """Hand in: freeze, receipt, lock."""
+    made = commands.hand_in(
+        person_of(request), portfolio_id, handin_id, body.seen, now(), even_if_empty=body.even_if_empty
+    )
+    return Status(201, next(one for one in lines.submissions_of(handin_id, made.enrolment_id) if one["id"] == made.pk))
+
+
+@router.post(
+    "/submissions/{submission_id}/take-back",
+    response={204: None},
+    operation_id="take_back",
+    openapi_extra=for_action(Action.HAND_IN),
+)
+def take_back(request: HttpRequest, submission_id: int) -> Any:
+    """Take the newest submission back before it is marked."""
+    commands.take_back(person_of(request), submission_id, now())
+    return Status(204, None)

@@ -1,0 +1,223 @@
+"""Setting a hand-in, handing in, taking back, excusing."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import datetime
+from typing import Any
+
+from coatpeg.core.calendar.school_days import SchoolCalendar
+from coatpeg.core.errors import Gone, Invalid, Refused, Stale
+from coatpeg.core.handins.asking import Due
+from coatpeg.core.handins.locking import HoldHappening
+from coatpeg.core.handins.snapshots import digest
+from coatpeg.core.handins.standing import Facts, Happening, Status, Verb
+from coatpeg.core.outlines.filling import Wanted
+from coatpeg.core.policy import Action
+from coatpeg.events.recording import Deed, deed
+from coatpeg.handins.asked.asking import handins_of_group
+from coatpeg.handins.handing.records import facts_now, keep_after
+from coatpeg.handins.handing.submitting import new_receipt, snapshot
+from coatpeg.handins.models import HandIn, OwnDue, Submission
+from coatpeg.notices.putting import put
+from coatpeg.people.access import require_for_student
+from coatpeg.people.calendars import check_class_days, school_calendar
+from coatpeg.people.models import Enrolment, Person
+from coatpeg.people.rosters import members
+from coatpeg.portfolios import holds
+from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.wanting import wanted_now
+from coatpeg.portfolios.writing import locked_portfolio
+
+
+def hand_in(
+    person: Person, portfolio_id: int, handin_id: int, seen: int, now: datetime, *, even_if_empty: bool = False
+) -> Submission:
+    """Freeze what lies in the collected pockets, give a receipt, lock them.
+
+    ``seen`` is how many submissions the student saw when they pressed *Hand in*: a second press from another
+    tab is told of the first instead of making another one.
+    """
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(portfolio_id)
+        require_for_student(person, Action.HAND_IN, portfolio.enrolment)
+        handin = _of_group(handin_id, portfolio.enrolment.group_id)
+        facts = facts_now(portfolio.enrolment_id, handin_id)
+        _refuse_double(facts, seen)
+        calendar = school_calendar()
+        _refuse_not_now(portfolio, handin, facts, calendar, now)
+        pockets = list(handin.pockets.all())
+        wanted = wanted_now(portfolio, pockets, calendar.local_day(now))
+        document, any_work = snapshot(handin, portfolio, pockets, wanted)
+        if not any_work and not even_if_empty:
+            raise Invalid(
+                "There is nothing of yours in this yet.",
+                where=handin.title,
+                fix="Add your work first. If it is meant to be empty, hand in anyway; your teacher will see that.",
+                more={"empty": True},
+            )
+        submission = Submission.objects.create(
+            handin=handin,
+            enrolment=portfolio.enrolment,
+            number=facts.submissions + 1,
+            at=now,
+            receipt=new_receipt(),
+            snapshot=document,
+            sha256=digest(document),
+        )
+        carry_out(
+            doing, portfolio, handin, Verb.HANDED_IN, submission=submission, wanted=wanted, sha256=submission.sha256
+        )
+        return submission
+
+
+def carry_out(
+    doing: Deed,
+    portfolio: Portfolio,
+    handin: HandIn,
+    verb: Verb,
+    *,
+    submission: Submission | None = None,
+    pockets: frozenset[int] | None = None,
+    due_again: datetime | None = None,
+    wanted: Mapping[int, Wanted] | None = None,
+    **data: Any,
+) -> list[str]:
+    """Do what a happening does to facts and holds, and record it; returns other hand-ins whose holds it released.
+
+    ``pockets`` defaults to all the hand-in collects; ``wanted`` is what is wanted in these now, where it is known
+    already. Call with the portfolio row locked.
+    """
+    collected = list(handin.pockets.all())
+    named = frozenset(one.pk for one in collected) if pockets is None else pockets
+    number = submission.pk if submission else 0
+    keep_after(portfolio.enrolment_id, handin.pk, Happening(verb, doing.now, number, due_again))
+    wanted = wanted or wanted_now(portfolio, collected, school_calendar().local_day(doing.now))
+    others = holds.apply(portfolio, HoldHappening(verb, handin.pk, named), handin.title, wanted, doing.now)
+    if due_again:
+        data["due_again"] = due_again.isoformat()
+    doing.record(
+        verb.value,
+        handin.group_id,
+        enrolment_id=portfolio.enrolment_id,
+        handin_id=handin.pk,
+        submission_id=number or None,
+        pockets=sorted(named),
+        **data,
+    )
+    if verb in (Verb.ACCEPTED, Verb.SENT_BACK):
+        put(doing, verb.value, handin.group_id, enrolment=portfolio.enrolment_id, handin=handin.pk)
+    elif verb is Verb.HANDED_IN:
+        put(doing, "handed_in", handin.group_id, handin=handin.pk, submission=number)
+    return others
+
+
+def _of_group(handin_id: int, group_id: int) -> HandIn:
+    handin = HandIn.objects.filter(pk=handin_id, group_id=group_id).prefetch_related("pockets").first()
+    if handin is None:
+        raise Gone("There is no such hand-in in this class.", fix="Go back to what there is to hand in.")
+    return handin
+
+
+def _refuse_double(facts: Facts, seen: int) -> None:
+    """Tell a second press of the first: the submission that stands, with its receipt."""
+    stands = facts.newest is not None and facts.outcome is not Status.SENT_BACK
+    if facts.submissions == seen and not stands:
+        return
+    newest = Submission.objects.filter(pk=facts.newest).first() if facts.newest else None
+    if newest is None:
+        raise Stale("This was changed in another window.", fix="Look at it again, then hand in.")
+    raise Stale(
+        f"This is already handed in. Receipt {newest.receipt}.",
+        where=newest.handin.title,
+        fix="Nothing more to do: one submission was made, and it counts.",
+        more={"submission": newest.pk, "receipt": newest.receipt, "at": newest.at.isoformat()},
+    )
+
+
+def _refuse_not_now(
+    portfolio: Portfolio, handin: HandIn, facts: Facts, calendar: SchoolCalendar, now: datetime
+) -> None:
+    """Refuse where this student is not asked, excused, or it is not open."""
+    today = calendar.local_day(now)
+    member = members(handin.group_id, today, enrolments=(portfolio.enrolment_id,))[0]
+    asked = handins_of_group(handin.group_id, handin.pk)[0]
+    if not asked.answer(member.enrolment_id, member.student, calendar).asked:
+        raise Refused(
+            f"“{handin.title}” is not asked of you.", where=handin.title, fix="Ask your teacher if it should be."
+        )
+    if facts.excused:
+        raise Refused(f"You are excused from “{handin.title}”.", where=handin.title, fix="There is nothing to hand in.")
+    if now < asked.opening(calendar):
+        raise Refused(f"“{handin.title}” opens on {handin.opens:%a %-d %b}.", where=handin.title, fix="Come back then.")
+
+
+def take_back(person: Person, submission_id: int, now: datetime) -> Submission:
+    """A student takes the newest submission back before anyone has marked it: it is void, the pockets open."""
+    named = Submission.objects.filter(pk=submission_id).select_related("enrolment").first()
+    if named is None:
+        raise Gone("There is no such submission.", fix="Go back to your pockets.")
+    require_for_student(person, Action.HAND_IN, named.enrolment)
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(Portfolio.objects.get(enrolment=named.enrolment).pk)
+        facts = facts_now(named.enrolment_id, named.handin_id)
+        if facts.newest != submission_id or facts.outcome is not None:
+            raise Stale(
+                "This submission can no longer be taken back.",
+                where=named.handin.title,
+                fix="It was marked, sent back or followed by another one; look at it again.",
+            )
+        named.voided_at = now
+        named.save(update_fields=["voided_at"])
+        carry_out(doing, portfolio, named.handin, Verb.TAKEN_BACK, submission=named)
+        return named
+
+
+def set_excused(person: Person, handin_id: int, enrolment_id: int, now: datetime, *, excused: bool) -> Facts:
+    """Excuse a student from a hand-in, or end that. What was handed in stays readable."""
+    portfolio_id = Portfolio.objects.filter(enrolment_id=enrolment_id).values_list("pk", flat=True).first()
+    if portfolio_id is None:
+        raise Gone("There is no such student.", fix="Go back to the pegs.")
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(portfolio_id)
+        require_for_student(person, Action.EXCUSE, portfolio.enrolment)
+        handin = _of_group(handin_id, portfolio.enrolment.group_id)
+        facts = facts_now(enrolment_id, handin_id)
+        if facts.excused != excused:
+            locks = excused or (facts.newest is not None and facts.outcome is not Status.SENT_BACK)
+            verb = Verb.EXCUSED if excused else Verb.UNEXCUSED
+            carry_out(doing, portfolio, handin, verb, pockets=None if locks else frozenset())
+        return facts_now(enrolment_id, handin_id)
+
+
+def set_own_due(person: Person, handin_id: int, enrolment_id: int, due: Due | None, now: datetime) -> None:
+    """Give a student a due date of their own for one hand-in, or (None) take it away.
+
+    It also asks a student who joined after everybody else's due date. Refused before the hand-in opens.
+    """
+    enrolment = Enrolment.objects.filter(pk=enrolment_id).first()
+    if enrolment is None:
+        raise Gone("There is no such student.", fix="Go back to the pegs.")
+    require_for_student(person, Action.SET_OWN_DUE, enrolment)
+    with deed(person.pk, now) as doing:
+        handin = _of_group(handin_id, enrolment.group_id)
+        if due is None:
+            OwnDue.objects.filter(handin=handin, enrolment=enrolment).delete()
+        else:
+            check_class_days(enrolment.group_id, day=due.day)
+            if due.day < handin.opens:
+                raise Invalid(
+                    f"“{handin.title}” opens on {handin.opens:%a %-d %b}, after that day.",
+                    where="day",
+                    fix="Choose a later day.",
+                )
+            OwnDue.objects.update_or_create(handin=handin, enrolment=enrolment, defaults={"day": due.day, "at": due.at})
+        doing.record(
+            "own_due_set",
+            enrolment.group_id,
+            enrolment_id=enrolment_id,
+            handin_id=handin_id,
+            day=due.day.isoformat() if due else None,
+        )
+        if due is not None:
+            put(doing, "own_due_set", enrolment.group_id, enrolment=enrolment_id, handin=handin_id)

@@ -1,0 +1,1 @@
+"""A student's views: pockets, what to hand in, dates to subscribe to."""

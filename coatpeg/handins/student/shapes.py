@@ -1,0 +1,154 @@
+"""Shapes of a student's views."""
+
+from __future__ import annotations
+
+from datetime import date, datetime, time
+from typing import Literal
+
+from coatpeg.handins.board.shapes import GlanceEvidence
+from coatpeg.handins.shapes import ChipShape, StandingShape, SubmissionLine
+from coatpeg.people.shapes import KindWord, MayWord, Named, NamedFace, Shape
+from coatpeg.portfolios.shapes import ArtefactShape, CommentShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
+
+
+class PocketLine(StandingShape):
+    """A pocket in the student's list."""
+
+    id: int
+    title: str
+    section: str
+    kind: KindWord
+    opens: date | None
+    retired: bool
+    met: int
+    wanted: int
+    locked: bool
+    last_work: datetime | None
+    due: date | None
+
+
+class GroupShape(Shape):
+    """A teaching group by name."""
+
+    id: int
+    name: str
+
+
+class PortfolioShape(Shape):
+    """A portfolio: its pockets and how far it is filled; ``since`` is when its reader of the staff looked before."""
+
+    id: int
+    student: NamedFace
+    group: GroupShape
+    mine: bool
+    may: list[MayWord]
+    """What this person may do with it."""
+    met: int
+    wanted: int
+    met_whole: int
+    wanted_whole: int
+    to_hand_in: int
+    since: datetime | None
+    cover: CoverShape
+    pages: list[LoosePageLine]
+    pockets: list[PocketLine]
+
+
+class EvidenceShape(GlanceEvidence):
+    """Evidence in an open pocket."""
+
+    version: int
+    sentences: int
+    changed_at: datetime
+    html: str
+    unchanged: bool
+    spoken: ArtefactShape | None
+
+
+class HoldShape(Shape):
+    """Why a pocket is locked."""
+
+    handin: int
+    title: str
+    since: datetime
+
+
+class WantingPocket(Named):
+    """A pocket with the chips of what is still wanted in it; of a log, how many rows are not finished.
+
+    ``columns`` are the headings that are still to be written in these rows.
+    """
+
+    chips: list[ChipShape]
+    rows: int
+    columns: list[str]
+
+
+class StudentHandIn(StandingShape):
+    """A hand-in as its student sees it. ``due_in`` counts school days from today to a
+    due day that has not passed; ``due_again`` is the own due moment of a *sent back*.
+    """
+
+    id: int
+    title: str
+    points: float | None
+    opens: date
+    due: date | None
+    due_time: time | None
+    due_at: datetime | None
+    extra_days: int
+    due_in: int | None
+    due_again: datetime | None
+    count: int
+    pockets: list[Named]
+    """Every pocket that it collects."""
+    wanting: list[WantingPocket]
+    """Those of them in which something is still wanted, while it is to be handed in."""
+    submissions: list[SubmissionLine]
+
+
+class OpenedPocket(Shape):
+    """One pocket opened."""
+
+    id: int
+    title: str
+    kind: KindWord
+    directions: str
+    """Rich text: sanitised HTML."""
+    files: list[PocketFileShape]
+    starters: int
+    """How many starter files wait to be copied for the student who opens it."""
+    version: str
+    prompt: str
+    starter: str
+    measure: Literal["", "words", "sentences"]
+    least: int
+    most: int | None
+    spoken: bool
+    takes: list[str]
+    excused: bool
+    opens: date | None
+    retired: bool
+    locked_by: list[HoldShape]
+    writable: bool
+    chips: list[ChipShape]
+    met: int
+    wanted: int
+    evidence: list[EvidenceShape]
+    comments: list[CommentShape]
+    log: LogShape | None
+    handins: list[StudentHandIn]
+
+
+class Worklist(Shape):
+    """What to hand in, and the rest."""
+
+    to_do: list[StudentHandIn]
+    others: list[StudentHandIn]
+
+
+class FeedShape(Shape):
+    """A calendar address: whole once, when it is made; later only since when it works."""
+
+    address: str | None
+    since: datetime | None

@@ -1,0 +1,97 @@
+"""How a hand-in stands in one portfolio, as its student sees it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from datetime import date
+from typing import Any
+
+from coatpeg.core.handins.worklist import to_do
+from coatpeg.core.outlines.filling import PocketKind, chips
+from coatpeg.core.portfolios.log_columns import log_from_data
+from coatpeg.core.portfolios.log_rows import missing
+from coatpeg.handins.asked.asking import AskedHandIn
+from coatpeg.handins.board.situation import Situation, facts_in
+from coatpeg.handins.lines import due_data, standing_data, submissions_by_handin
+from coatpeg.outlines.reading import chip_data
+from coatpeg.portfolios.counting import NO_CONTENT
+from coatpeg.portfolios.models import LogRow
+
+
+def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[str, Any]]:
+    """Hand-ins as their student sees them, each with all their submissions and what it still wants.
+
+    Two queries, however many they are; one more where a log has rows that are not finished.
+    """
+    shown = list(handins)
+    enrolment = view.members[0].enrolment_id
+    submissions = submissions_by_handin(enrolment, [one.id for one in shown])
+    waiting = [one for one in shown if to_do(view.standings[enrolment, one.id])]
+    wanting = _wanting(view, frozenset().union(*(one.pockets for one in waiting)))
+    return [_handin(view, one, submissions.get(one.id, []), wanting if one in waiting else {}) for one in shown]
+
+
+def _due_in(view: Situation, day: date) -> int | None:
+    """School days from today to a due day: 0 today; None where it has passed, or no school day lies before it."""
+    number = view.calendar.between(view.today, day)
+    return number if day == view.today or (day > view.today and number) else None
+
+
+def _wanting(view: Situation, collected: frozenset[int]) -> dict[int, dict[str, Any]]:
+    """What is still wanted in each pocket where anything is: chips, and the columns of rows that are not finished."""
+    member = view.members[0]
+    unfinished = _unfinished(view, collected)
+    found = {}
+    for pocket in view.outline:
+        if pocket.id in collected:
+            content = view.contents.get((member.enrolment_id, pocket.id), NO_CONTENT)
+            lacking = [one for one in chips(view.wanted(member, pocket), content.pieces) if not one.met]
+            rows, columns = unfinished.get(pocket.id, (0, []))
+            if lacking or rows:
+                said = {"chips": chip_data(lacking), "rows": rows, "columns": columns}
+                found[pocket.id] = {"id": pocket.id, "title": pocket.title, **said}
+    return found
+
+
+def _unfinished(view: Situation, collected: frozenset[int]) -> dict[int, tuple[int, list[str]]]:
+    """Of logs among these pockets: how many rows are not finished, and the headings still to be written in them."""
+    enrolment = view.members[0].enrolment_id
+    logs = [
+        pocket.id
+        for pocket in view.outline
+        if pocket.id in collected
+        and pocket.kind is PocketKind.LOG
+        and any(not one.counts.words for one in view.contents.get((enrolment, pocket.id), NO_CONTENT).pieces)
+    ]
+    if not logs:
+        return {}
+    rows = LogRow.objects.filter(
+        portfolio__enrolment=enrolment, pocket__in=logs, complete=False, removed_at=None
+    ).select_related("pocket")
+    found: dict[int, tuple[int, list[str]]] = {}
+    for row in rows:
+        count, columns = found.get(row.pocket_id, (0, []))
+        lacking = missing(log_from_data(row.pocket.log).columns, row.values)
+        found[row.pocket_id] = (count + 1, [*columns, *(one for one in lacking if one not in columns)])
+    return found
+
+
+def _handin(
+    view: Situation, handin: AskedHandIn, submissions: list[dict[str, Any]], wanting: Mapping[int, dict[str, Any]]
+) -> dict[str, Any]:
+    enrolment = view.members[0].enrolment_id
+    due = view.dues[enrolment, handin.id]
+    return {
+        "id": handin.id,
+        "title": handin.title,
+        "points": float(handin.points) if handin.points is not None else None,
+        "opens": handin.asked.opens,
+        **standing_data(view.standings[enrolment, handin.id]),
+        **due_data(due),
+        "due_in": _due_in(view, due.due.day) if due.due else None,
+        "due_again": facts_in(view, enrolment, handin.id).due_again,
+        "count": facts_in(view, enrolment, handin.id).submissions,
+        "pockets": [{"id": pocket.id, "title": pocket.title} for pocket in view.outline if pocket.id in handin.pockets],
+        "wanting": [wanting[pocket.id] for pocket in view.outline if pocket.id in handin.pockets & wanting.keys()],
+        "submissions": submissions,
+    }

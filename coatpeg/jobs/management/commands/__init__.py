@@ -1,0 +1,1 @@
+"""Commands for Django's command line."""

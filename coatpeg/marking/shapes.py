@@ -1,0 +1,149 @@
+"""Shapes of the pile, the desk and feedback."""
+
+from __future__ import annotations
+
+from datetime import date, datetime, time
+from decimal import Decimal
+from typing import Literal
+
+from pydantic import Field
+
+from coatpeg.handins.shapes import ChipShape, StandingShape, SubmissionLine
+from coatpeg.people.shapes import Day, Face, Named, NamedFace, Shape
+from coatpeg.portfolios.shapes import ArtefactShape, LogShape
+
+
+class Waiting(StandingShape):
+    """A submission on the pile."""
+
+    submission: int
+    at: datetime
+    count: int
+    handin: Named
+    student: Face
+
+
+class Pile(Shape):
+    """The marking pile, oldest first, and how many this person marked today."""
+
+    waiting: list[Waiting]
+    marked_today: int
+
+
+class FrozenEvidence(Shape):
+    """Evidence as it was handed in."""
+
+    id: int
+    text: str
+    version: int
+    words: int
+    sentences: int
+    unchanged: bool
+    artefact: ArtefactShape | None
+    html: str = ""
+    spoken: ArtefactShape | None = None
+
+
+class FrozenPocket(Named):
+    """A pocket as it was handed in, with its chips as they stood."""
+
+    kind: str
+    prompt: str
+    chips: list[ChipShape]
+    evidence: list[FrozenEvidence]
+    log: LogShape | None
+    version: str
+
+
+class OutcomeShape(Shape):
+    """An outcome with the mark released with it."""
+
+    id: int
+    kind: Literal["accepted", "sent_back"]
+    at: datetime
+    by: str
+    pockets: list[int]
+    due_again: datetime | None
+    voided_at: datetime | None
+    feedback: str
+    score: float | None
+
+
+class MarkedHandIn(Named):
+    """A hand-in with its points and step."""
+
+    points: float | None
+    step: float
+
+
+class Draft(Shape):
+    """A mark that is not released."""
+
+    feedback: str
+    score: float | None
+    version: int
+
+
+class SameFile(Shape):
+    """An artefact that another student of the class brought in too."""
+
+    title: str
+    student: str
+
+
+class Desk(StandingShape):
+    """One submission, whole."""
+
+    id: int
+    number: int
+    at: datetime
+    receipt: str
+    voided_at: datetime | None
+    newest: bool
+    group: int
+    handin: MarkedHandIn
+    student: NamedFace
+    due: date | None
+    due_time: time | None
+    due_at: datetime | None
+    extra_days: int
+    empty: bool
+    links: int
+    pockets: list[FrozenPocket]
+    submissions: list[SubmissionLine]
+    outcomes: list[OutcomeShape]
+    draft: Draft | None
+    same_files: list[SameFile]
+
+
+class MarkIn(Shape):
+    """Feedback and score, and the version of the draft the marker saw."""
+
+    feedback: str = ""
+    score: Decimal | None = Field(default=None, max_digits=7, decimal_places=2)
+    version: int = Field(default=0, ge=0)
+
+
+class SendBackIn(MarkIn):
+    """The same with the pockets to open (none: all) and a new due date."""
+
+    pockets: list[int] = Field(default_factory=list, max_length=200)
+    due_again: Day | None = None
+
+
+class ReviewedShape(Shape):
+    """What an outcome did; ``released`` names other hand-ins whose locks it opened."""
+
+    outcome: int
+    released: list[str]
+
+
+class FeedbackLine(OutcomeShape):
+    """An outcome as its student reads it."""
+
+    submission: int
+    number: int
+    receipt: str
+    handin: Named
+    pocket: int | None
+    points: float | None

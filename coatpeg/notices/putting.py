@@ -1,0 +1,17 @@
+"""Putting a notice in: one row, in the deed's own transaction."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from coatpeg.events.recording import Deed
+from coatpeg.notices.kinds import kind_of
+from coatpeg.notices.models import Notice
+
+
+def put(doing: Deed, what: str, group_id: int | None, *, tell_at: datetime | None = None, **data: int) -> Notice:
+    """Tell something of a kind: ``data`` are the ids it is about; nobody is told before ``tell_at``."""
+    assert kind_of(what) is not None, what
+    return Notice.objects.create(
+        what=what, group_id=group_id, data=data, by_id=doing.actor_id, at=doing.now, tell_at=tell_at or doing.now
+    )

@@ -1,0 +1,153 @@
+"""Pictures and files that staff give with a pocket: beside its directions, or as a starter to work from.
+
+They belong to the template: students read them and never change them. A pocket laid out from a pattern shows those of
+its pattern. Decided here: an artefact that is the very file of a starter is no work yet.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from datetime import datetime
+from typing import Any, Literal
+
+from django.core.files.base import File
+from django.db.models import Q
+
+from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.policy import Action
+from coatpeg.core.portfolios import incoming
+from coatpeg.files import keeping
+from coatpeg.files.models import StoredFile
+from coatpeg.outlines.models import Pocket, PocketFile, Template
+from coatpeg.people.access import require_in_group
+from coatpeg.people.models import Person
+
+MOST_FILES = 12
+"""Beside one pocket."""
+Role = Literal["directions", "starter"]
+
+
+def keep(content: File[Any], name: str) -> tuple[keeping.Kept, str]:
+    """Judge, clean and store the bytes; returns them with a tidy title."""
+    title, _ = incoming.tidy_title(name)
+    return keeping.keep(content, title), title
+
+
+def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetime) -> PocketFile:
+    """Put a stored file beside a pocket. Call within a deed, with the template locked."""
+    if role == "starter":
+        _as_starter(pocket, kept)
+    if PocketFile.objects.filter(pocket=pocket, removed_at=None).count() >= MOST_FILES:
+        raise Invalid(
+            f"“{pocket.title}” has {MOST_FILES} files, which is the most.", where="file", fix="Take one away first."
+        )
+    return PocketFile.objects.create(
+        pocket=pocket,
+        role=role,
+        kind=kept.kind,
+        title=title,
+        stored=kept.stored,
+        came_sha256=kept.came_sha256,
+        made_at=now,
+    )
+
+
+def _as_starter(pocket: Pocket, kept: keeping.Kept) -> None:
+    """Remember a starter's hashes with its pocket; only evidence can begin with a file."""
+    if pocket.kind != PocketKind.EVIDENCE or pocket.section.repeats:
+        raise Invalid(
+            f"“{pocket.title}” cannot begin with a file.", where="file", fix="Give it with the directions instead."
+        )
+    new = [one for one in (kept.came_sha256, kept.stored.sha256) if one not in pocket.starter_hashes]
+    pocket.starter_hashes = [*pocket.starter_hashes, *new]
+    pocket.save(update_fields=["starter_hashes"])
+
+
+def set_removed(template: Template, file_id: int, now: datetime | None) -> PocketFile:
+    """Take a file away from its pocket, or (None) bring it back. Call within a deed, with the template locked."""
+    found = PocketFile.objects.filter(pk=file_id, pocket__section__template=template).select_related("pocket").first()
+    if found is None:
+        raise Gone("There is no such file in this template.", fix="Load the template again.")
+    found.removed_at = now
+    found.save(update_fields=["removed_at"])
+    return found
+
+
+def files_of(pocket: Pocket) -> list[PocketFile]:
+    """The files beside a pocket, those of its pattern among them, as they were added."""
+    mine = Q(pocket_id=pocket.pk) | Q(pocket_id=pocket.pattern_id)
+    return list(PocketFile.objects.filter(mine, removed_at=None).select_related("stored").order_by("pk"))
+
+
+def of_group(group_id: int) -> dict[int, list[PocketFile]]:
+    """All files of a class's template by pocket: one query."""
+    found: dict[int, list[PocketFile]] = {}
+    rows = PocketFile.objects.filter(pocket__section__template__group_id=group_id, removed_at=None)
+    for one in rows.select_related("stored").order_by("pk"):
+        found.setdefault(one.pocket_id, []).append(one)
+    return found
+
+
+def readable(person: Person, file_id: int) -> PocketFile:
+    """A file that this person may read: staff and students of the class."""
+    found = (
+        PocketFile.objects.filter(pk=file_id)
+        .select_related("stored", "pocket__section__template")
+        .exclude(pocket__section__template__group=None)
+        .first()
+    )
+    if found is None:
+        raise Gone("There is no such file.", fix="Go back to the pocket it was in.")
+    group_id = found.pocket.section.template.group_id
+    assert group_id is not None
+    require_in_group(person, Action.READ_DIRECTIONS, group_id)
+    return found
+
+
+def file_data(of: PocketFile) -> dict[str, Any]:
+    """A file as plain data."""
+    return {
+        "id": of.pk,
+        "role": of.role,
+        "kind": of.kind,
+        "title": of.title,
+        "size": of.stored.size,
+        "media_type": of.stored.media_type,
+    }
+
+
+def as_document(template: Template) -> dict[str, list[dict[str, str]]]:
+    """The files of a template by the key of their pocket: published with it. The bytes stay in the store."""
+    found: dict[str, list[dict[str, str]]] = {}
+    rows = PocketFile.objects.filter(pocket__section__template=template, pocket__retired_at=None, removed_at=None)
+    for one in rows.select_related("stored", "pocket").order_by("pk"):
+        line = {"role": one.role, "kind": one.kind, "title": one.title, "sha256": one.stored.sha256}
+        found.setdefault(one.pocket.key, []).append({**line, "came_sha256": one.came_sha256})
+    return found
+
+
+def copy(document: Mapping[str, list[dict[str, str]]], made: Sequence[Pocket], now: datetime) -> None:
+    """Give pockets made from a document the files it has for their keys."""
+    wanted = {line["sha256"] for lines in document.values() for line in lines}
+    stored = {one.sha256: one for one in StoredFile.objects.filter(sha256__in=wanted)}
+    PocketFile.objects.bulk_create(
+        PocketFile(
+            pocket=pocket,
+            role=line["role"],
+            kind=line["kind"],
+            title=line["title"],
+            stored=stored[line["sha256"]],
+            came_sha256=line["came_sha256"],
+            made_at=now,
+        )
+        for pocket in made
+        if pocket.pattern_id is None
+        for line in document.get(pocket.key, [])
+        if line["sha256"] in stored
+    )
+    for pocket in made:
+        starters = [one for one in document.get(pocket.key, []) if one["role"] == PocketFile.Role.STARTER]
+        if starters and pocket.pattern_id is None:
+            pocket.starter_hashes = [one[name] for one in starters for name in ("came_sha256", "sha256")]
+            pocket.save(update_fields=["starter_hashes"])

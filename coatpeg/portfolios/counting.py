@@ -1,0 +1,187 @@
+"""What lies in the pockets, counted: read for the rules and kept for the board."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Collection, Iterable, Iterator, Sequence
+from datetime import datetime
+from functools import lru_cache
+from typing import Any, NamedTuple
+
+import orjson
+from django.db.models import ExpressionWrapper, F, TextField
+
+from coatpeg.core.outlines.filling import Piece, PocketKind, filled, has_work
+from coatpeg.core.portfolios import texts
+from coatpeg.core.portfolios.kinds import ArtefactKind
+from coatpeg.core.portfolios.texts import Counts
+from coatpeg.events.moments import quick
+from coatpeg.events.prepared import OfGroup
+from coatpeg.outlines.editing import starters_of
+from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import wanted_of
+from coatpeg.portfolios.models import Artefact, Evidence, LogRow, PocketContent, Portfolio
+
+
+class Content(NamedTuple):
+    """The pieces of one pocket in one portfolio."""
+
+    pieces: tuple[Piece, ...] = ()
+    has_work: bool = False
+    last_work_at: datetime | None = None
+
+
+NO_CONTENT = Content()
+
+
+def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]:
+    """Evidence (with its artefact loaded) as the rules see it."""
+    given = frozenset(pocket.starter_hashes)
+    starters = {_in_words(one) for one in ("", *starters_of(pocket), *pocket.old_starters)}
+    return tuple(
+        Piece(
+            Counts(one.words, one.sentences),
+            one.artefact.title if one.artefact else "",
+            _in_words(one.text) in starters if pocket.kind == PocketKind.PAGE else _is_starter(one.artefact, given),
+            0,
+            one.spoken_id is not None,
+        )
+        for one in evidence
+    )
+
+
+def _in_words(text: str) -> str:
+    """A text as it is compared with a starter: how its lines are broken makes no work of it."""
+    return " ".join(texts.tidy_text(text).split())
+
+
+def current(portfolio_id: int, pocket_id: int) -> list[Evidence]:
+    """The evidence that lies in a pocket now, in order, with artefacts and files."""
+    found = Evidence.objects.filter(portfolio_id=portfolio_id, pocket_id=pocket_id, removed_at=None)
+    return list(found.select_related("artefact__stored", "artefact__written_text", "spoken__stored"))
+
+
+def _is_starter(artefact: Artefact | None, given: frozenset[str]) -> bool:
+    """Whether an artefact is the very file that the pocket began with, or a text without a word in it."""
+    if artefact is not None and artefact.kind == ArtefactKind.TEXT:
+        return not artefact.written_text.words
+    if artefact is None or artefact.stored is None or not given:
+        return False
+    return artefact.came_sha256 in given or artefact.stored.sha256 in given
+
+
+def rows_as_pieces(rows: Iterable[LogRow]) -> tuple[Piece, ...]:
+    """A log's rows as the rules see them."""
+    return tuple(Piece(Counts(int(one.complete)), week=one.week.toordinal() if one.week else 0) for one in rows)
+
+
+class PocketWork(NamedTuple):
+    """What lies in a pocket now: its evidence or, in a log, its rows; and the pieces that they are."""
+
+    evidence: list[Evidence]
+    rows: list[LogRow]
+    pieces: tuple[Piece, ...]
+
+
+def work_in(portfolio_id: int, pocket: Pocket) -> PocketWork:
+    """What lies in a pocket of a portfolio: one query."""
+    if pocket.kind == PocketKind.LOG:
+        rows = list(LogRow.objects.filter(portfolio_id=portfolio_id, pocket=pocket, removed_at=None))
+        return PocketWork([], rows, rows_as_pieces(rows))
+    evidence = current(portfolio_id, pocket.pk)
+    return PocketWork(evidence, [], pieces_of(pocket, evidence))
+
+
+def counted(pocket: Pocket, pieces: tuple[Piece, ...]) -> dict[str, Any]:
+    """The row of ``PocketContent`` that these pieces make."""
+    return {
+        "pieces": [[one.counts.words, one.counts.sentences, int(one.unchanged), *_beyond(one)] for one in pieces],
+        "has_work": has_work(PocketKind(pocket.kind), pieces),
+    }
+
+
+def _beyond(piece: Piece) -> list[int]:
+    """What only some pieces have: the week of a row, whether something was said."""
+    return [piece.week, 1] if piece.said else [piece.week] if piece.week else []
+
+
+def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
+    """Count a pocket anew after a write; True where anything others see of it (units met, work or none) has changed."""
+    row = counted(pocket, work_in(portfolio.pk, pocket).pieces)
+    kept, made = PocketContent.objects.get_or_create(portfolio=portfolio, pocket=pocket, defaults=row)
+    if pocket.kind == PocketKind.LOG:  # of weekly rows the units depend on the day
+        seen = kept.pieces != row["pieces"]
+    else:
+        seen = _units(pocket, kept.pieces) != _units(pocket, row["pieces"])
+    changed = made or seen or kept.has_work != row["has_work"]
+    kept.pieces, kept.has_work, kept.last_work_at = row["pieces"], row["has_work"], now
+    kept.save()
+    return changed
+
+
+def _kept_pieces(rows: Iterable[Sequence[int]]) -> tuple[Piece, ...]:
+    """Pieces from their kept counts, with the week where they have one; titles are not kept."""
+    return tuple(
+        Piece(Counts(words, sentences), "", bool(unchanged), beyond[0] if beyond else 0, len(beyond) > 1)
+        for words, sentences, unchanged, *beyond in rows
+    )
+
+
+@lru_cache(maxsize=20_000)
+def _pieces_from_text(text: str) -> tuple[Piece, ...]:
+    """The pieces of a kept row as the database gives it; many rows read the same."""
+    return _kept_pieces(orjson.loads(text))
+
+
+def _units(pocket: Pocket, rows: Iterable[Sequence[int]]) -> int:
+    return filled(wanted_of(pocket), _kept_pieces(rows)).met
+
+
+def contents_of_group(group_id: int, enrolments: Collection[int] | None = None) -> dict[tuple[int, int], Content]:
+    """Counted contents by (enrolment, pocket) of a group or some students of it: one query."""
+    return {
+        (enrolment, pocket): Content(_pieces_from_text(pieces), work, last)
+        for enrolment, pocket, pieces, work, last in _CONTENTS.run(group_id, enrolments)
+    }
+
+
+# Laid out once, JSON read as text: working out the columns took longer than fetching the rows.
+_CONTENTS = OfGroup(
+    PocketContent.objects.annotate(raw=ExpressionWrapper(F("pieces"), TextField())).values_list(
+        "portfolio__enrolment_id", "pocket_id", "raw", "has_work", quick("last_work_at")
+    ),
+    "portfolio__enrolment__group_id",
+    "portfolio__enrolment_id",
+)
+
+
+def at_work(pocket: Pocket | None) -> set[int]:
+    """The enrolments that have work in a pocket: one query."""
+    working = PocketContent.objects.filter(pocket=pocket, has_work=True)
+    return set(working.values_list("portfolio__enrolment_id", flat=True)) if pocket else set()
+
+
+def miscounted() -> Iterator[str]:
+    """Every kept count that the evidence does not give: what ``./peg check`` reports."""
+    kept = {
+        (portfolio, pocket): (pieces, work)
+        for portfolio, pocket, pieces, work in PocketContent.objects.values_list(
+            "portfolio_id", "pocket_id", "pieces", "has_work"
+        )
+    }
+    evidence: dict[tuple[int, int], list[Evidence]] = defaultdict(list)
+    rows = Evidence.objects.filter(removed_at=None).select_related("artefact", "pocket").order_by("position", "pk")
+    for one in rows.iterator():
+        evidence[one.portfolio_id, one.pocket_id].append(one)
+        counts = texts.count(one.text)
+        if (counts.words, counts.sentences) != (one.words, one.sentences):
+            yield f"evidence {one.pk}: its words or sentences are counted wrong"
+    lying = {key: counted(of[0].pocket, pieces_of(of[0].pocket, of)) for key, of in evidence.items()}
+    logs: dict[tuple[int, int], list[LogRow]] = defaultdict(list)
+    for line in LogRow.objects.filter(removed_at=None).select_related("pocket").order_by("pk").iterator():
+        logs[line.portfolio_id, line.pocket_id].append(line)
+    lying |= {key: counted(of[0].pocket, rows_as_pieces(of)) for key, of in logs.items()}
+    for key in sorted(kept.keys() | lying.keys()):
+        row = lying.get(key, {"pieces": [], "has_work": False})
+        if kept.get(key) != (row["pieces"], row["has_work"]):
+            yield f"portfolio {key[0]}, pocket {key[1]}: counted contents differ from the evidence"

@@ -1,0 +1,1 @@
+"""Logs: rows written, read, added up."""

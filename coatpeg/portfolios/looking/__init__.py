@@ -1,0 +1,1 @@
+"""Looking in: when staff looked, and what they say without any hand-in."""

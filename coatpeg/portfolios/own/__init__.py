@@ -1,0 +1,1 @@
+"""What is a student's own: the cover, loose pages, the show page."""

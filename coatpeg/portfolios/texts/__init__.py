@@ -1,0 +1,1 @@
+"""Texts: saved over the version that was seen, put together, with their history."""

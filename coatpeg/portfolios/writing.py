@@ -1,0 +1,106 @@
+"""Writing into a portfolio: its row locked, the policy asked, what is closed refused.
+
+Nobody but the student writes here.
+Every command on a student's work begins with ``writing`` (one pocket) or ``own.arranging`` (what is theirs alone).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+from coatpeg.core.errors import Gone, Refused
+from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.policy import Action
+from coatpeg.events.recording import Deed, deed
+from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import pockets_of
+from coatpeg.people.access import require_for_student
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Person
+from coatpeg.portfolios import holds
+from coatpeg.portfolios.finding import no_portfolio
+from coatpeg.portfolios.models import Portfolio
+
+RESTORABLE = timedelta(days=30)
+"""How long what was taken out can be brought back."""
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A pocket of a portfolio, locked for writing within a deed."""
+
+    portfolio: Portfolio
+    pocket: Pocket
+    doing: Deed
+
+    @property
+    def group_id(self) -> int:
+        """The teaching group the portfolio is in."""
+        return self.portfolio.enrolment.group_id
+
+    def record(self, verb: str, **data: Any) -> None:
+        """Record an event of this student about this pocket."""
+        self.doing.record(verb, self.group_id, enrolment_id=self.portfolio.enrolment_id, pocket=self.pocket.pk, **data)
+
+
+def locked_portfolio(portfolio_id: int) -> Portfolio:
+    """The portfolio with its row locked: the first step of every write to a student's work."""
+    # MariaDB has no FOR UPDATE OF: lock the one row first, then read it with what hangs on it.
+    Portfolio.objects.select_for_update().filter(pk=portfolio_id).values_list("pk").first()
+    found = Portfolio.objects.select_related("enrolment__group", "enrolment__person").filter(pk=portfolio_id).first()
+    if found is None:
+        raise no_portfolio()
+    return found
+
+
+def lock_portfolios(group_id: int) -> None:
+    """Lock all portfolios of a class: nobody writes into one, or hands in, until the deed is done."""
+    ids = list(Portfolio.objects.filter(enrolment__group_id=group_id).values_list("pk", flat=True))
+    list(Portfolio.objects.select_for_update().filter(pk__in=ids).order_by("pk").values_list("pk"))
+
+
+@contextmanager
+def writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -> Iterator[Place]:
+    """A deed on one pocket, after every check that does not depend on what is written.
+
+    A log is not locked as a whole: only the rows that were handed in are (``portfolios.logs.rows``).
+    """
+    with deed(person.pk, now) as doing:
+        portfolio = locked_portfolio(portfolio_id)
+        require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
+        pocket = pockets_of(portfolio.enrolment.group_id).filter(pk=pocket_id).first()
+        if pocket is None:
+            raise Gone("There is no such pocket in this portfolio.", fix="Go back to your pockets.")
+        _refuse_closed(portfolio, pocket, now)
+        if pocket.kind != PocketKind.LOG:
+            holds.refuse_if_held(portfolio, pocket)
+        yield Place(portfolio, pocket, doing)
+
+
+def refuse_left(portfolio: Portfolio, now: datetime) -> None:
+    """Whoever has left reads and no longer writes."""
+    left = portfolio.enrolment.last
+    if left is not None and left < school_calendar().local_day(now):
+        raise Refused(f"You left this class on {left:%a %-d %b}.", fix="You can still read everything in it.")
+
+
+def _refuse_closed(portfolio: Portfolio, pocket: Pocket, now: datetime) -> None:
+    refuse_left(portfolio, now)
+    today = school_calendar().local_day(now)
+    if pocket.retired_at is not None:
+        raise Refused(f"“{pocket.title}” is no longer in use.", where=pocket.title, fix="You can still read it.")
+    if pocket.opens and pocket.opens > today:
+        raise Refused(f"“{pocket.title}” opens on {pocket.opens:%a %-d %b}.", where=pocket.title, fix="Come back then.")
+
+
+def refuse_long_gone(removed_at: datetime | None, now: datetime) -> None:
+    """What was taken out longer ago than it can be brought back."""
+    if removed_at is not None and now - removed_at > RESTORABLE:
+        raise Gone(
+            f"This was taken out on {removed_at:%a %-d %b}, more than {RESTORABLE.days} days ago.",
+            fix="Add it once more.",
+        )

@@ -1,0 +1,1 @@
+"""The school's calendar: reading days off from a file, what a change would mean, changing it."""

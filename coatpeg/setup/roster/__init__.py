@@ -1,0 +1,1 @@
+"""Class lists: read, planned, applied, undone; through the roster folder; sign-in cards on paper."""

@@ -1,0 +1,240 @@
+"""The class list: seeing it, reading a new one and saying what that would do, swapping pegs.
+
+Applying a list makes portfolios and so lives a room higher (``setup.roster.enrolling``).
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import astuple, dataclass
+from datetime import date, datetime
+from typing import Any
+
+from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.people.names import search_key
+from coatpeg.core.people.roster_plan import Entry, Known, RosterPlan, check_columns, plan, read_entry
+from coatpeg.core.people.roster_table import MOST_LINES, Column, Table, read_text
+from coatpeg.core.policy import Action, decide
+from coatpeg.events.recording import deed
+from coatpeg.people.access import led_students, require_in_group
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.models import Enrolment, Person, RosterDrop, SignInCard, TeachingGroup
+from coatpeg.people.rosters import Member, members
+from coatpeg.setup.roster.roster_files import FileTable, read_bytes
+
+
+@dataclass(frozen=True, slots=True)
+class ClassList:
+    """A list as a person has it before them: rows, what each column holds, which lines are somebody new after all.
+
+    ``drop``: the list of the school's system that it came as; a line that stands so in it counts as the school's word.
+    """
+
+    rows: tuple[tuple[str, ...], ...]
+    columns: tuple[Column, ...]
+    as_new: frozenset[int] = frozenset()
+    drop: int | None = None
+
+
+def read_pasted(person: Person, group_id: int, text: str) -> Table:
+    """The table in a pasted text."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    return read_text(text)
+
+
+def read_file(person: Person, group_id: int, data: bytes, name: str, now: datetime, chosen: str = "") -> FileTable:
+    """The table in a CSV, XLSX or OneRoster file; of several classes the one called like ours, or ``chosen``."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    group = TeachingGroup.objects.get(pk=group_id)
+    return read_bytes(data, name, school_calendar().local_day(now), group.name, chosen)
+
+
+def preview(person: Person, group_id: int, of: ClassList, now: datetime) -> RosterPlan:
+    """What a list would do, line by line; a fixed number of queries."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    return planned(person, group_id, of, now)
+
+
+def planned(person: Person, group_id: int, of: ClassList, now: datetime) -> RosterPlan:
+    """The plan of a list against what stands in the class now, as far as this person may."""
+    entries = read_entries(of)
+    today = school_calendar().local_day(now)
+    known = known_students(group_id, today, Rights.of(person))
+    return plan(entries, known, of.as_new, _lines_of_school(group_id, of))
+
+
+def digest(of: RosterPlan) -> str:
+    """A plan in short: the same where a list would do the same, so that nothing is applied that nobody saw."""
+    seen = [
+        (
+            line.number,
+            line.verdict.value,
+            line.person,
+            line.enrolment,
+            [astuple(one) for one in line.changes],
+        )
+        for line in of.lines
+    ]
+    return hashlib.sha256(json.dumps([seen, of.missing]).encode()).hexdigest()[:32]
+
+
+def _lines_of_school(group_id: int, of: ClassList) -> frozenset[int]:
+    """Lines that stand so, under the same columns, in the pending list of the school's system."""
+    if of.drop is None:
+        return frozenset()
+    drop = RosterDrop.objects.filter(pk=of.drop, group_id=group_id, state=RosterDrop.State.PENDING).first()
+    if drop is None or [one.value for one in of.columns] != drop.table.get("columns"):
+        return frozenset()
+    there = {tuple(row) for row in drop.table["rows"]}
+    return frozenset(number for number, row in enumerate(of.rows, start=1) if row in there)
+
+
+@dataclass(frozen=True, slots=True)
+class Rights:
+    """Whom a person may bring in, and whose name, e-mail and number they may change."""
+
+    everybody: bool
+    leads: frozenset[int]
+    alone: frozenset[int]
+
+    @staticmethod
+    def of(person: Person) -> Rights:
+        """Those of an administrator, or of a lead by the classes they lead."""
+        return Rights(person.is_administrator, *led_students(person))
+
+
+def read_entries(of: ClassList) -> list[Entry]:
+    """The lines of a list, read by its columns."""
+    if len(of.rows) > MOST_LINES:
+        raise Invalid(
+            f"The list has {len(of.rows)} lines; {MOST_LINES} is the most.", where="rows", fix="Bring it in parts."
+        )
+    widths = {len(row) for row in of.rows}
+    if widths != {len(of.columns)}:
+        raise Invalid("The lines of the list differ in length.", where="rows", fix="Read the list again.")
+    check_columns(of.columns, len(of.columns))
+    return [read_entry(row, of.columns) for row in of.rows]
+
+
+def known_students(group_id: int, today: date, rights: Rights) -> list[Known]:
+    """Every student of the school, those of the group with their enrolment, period and working group of today."""
+    here = {one.person_id: one for one in members(group_id, today)}
+    groups: dict[int, list[str]] = defaultdict(list)
+    elsewhere = Enrolment.objects.exclude(group_id=group_id).exclude(group__kind=TeachingGroup.Kind.CASELOAD)
+    for person_id, name in elsewhere.values_list("person_id", "group__name"):
+        groups[person_id].append(name)
+    found = []
+    students = Person.objects.filter(is_staff=False).order_by("pk")
+    for pk, family, given, email, number in students.values_list("pk", "family_name", "given_name", "email", "number"):
+        member = here.get(pk)
+        entry = Entry(
+            family,
+            given,
+            email,
+            number or "",
+            member.period if member else "",
+            member.groups[0] if member and member.groups else "",
+        )
+        last = member.student.enrolled.last if member else None
+        found.append(
+            Known(
+                pk,
+                entry,
+                member.enrolment_id if member else None,
+                last is not None and last < today,
+                tuple(groups.get(pk, ())),
+                may_bring=rights.everybody or pk in rights.leads,
+                may_change=rights.everybody or pk in rights.alone,
+            )
+        )
+    return found
+
+
+def rejected(of: ClassList, heading: Sequence[str], lines: RosterPlan) -> list[list[str]]:
+    """The lines that cannot be taken, with the reason in a column of its own, under the list's heading."""
+    titles = list(heading) if heading else [column.value for column in of.columns]
+    rows = [[*titles, "reason"]]
+    for line, row in zip(lines.lines, of.rows, strict=True):
+        if line.verdict in ("incomplete", "unreadable", "twice"):
+            rows.append([*row, f"{line.why} {line.fix}".strip()])
+    return rows
+
+
+def listed_names(group_id: int, enrolments: Sequence[int], now: datetime) -> dict[int, str]:
+    """Names as lists show them, by enrolment, in the order of names."""
+    wanted = set(enrolments)
+    of_group = members(group_id, school_calendar().local_day(now)) if wanted else []
+    return {one.enrolment_id: one.listed for one in of_group if one.enrolment_id in wanted}
+
+
+def roster(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
+    """The class list as it stands: everybody ever enrolled, by surname, with what belongs to the list."""
+    standings = require_in_group(person, Action.SEE_ROSTER, group_id)
+    today = school_calendar().local_day(now)
+    of_group = members(group_id, today)
+    people = {
+        pk: (username, email, number)
+        for pk, username, email, number in Person.objects.filter(enrolments__group_id=group_id).values_list(
+            "pk", "username", "email", "number"
+        )
+    }
+    rights = Rights.of(person)
+    group = TeachingGroup.objects.get(pk=group_id)
+    cards = dict(SignInCard.objects.filter(group_id=group_id, voided_at=None).values_list("person_id", "made_at"))
+    return {
+        "group": {"id": group.pk, "name": group.name, "kind": group.kind, "first": group.first, "last": group.last},
+        "today": today,
+        "may_change": decide(Action.KEEP_ROSTER, standings).allowed,
+        "students": [
+            {
+                **_listed(one, people[one.person_id], today),
+                "card": cards.get(one.person_id),
+                "may_give_password": rights.everybody or one.person_id in rights.alone,
+            }
+            for one in of_group
+        ],
+    }
+
+
+def _listed(member: Member, account: tuple[str | None, str, str | None], today: date) -> dict[str, Any]:
+    username, email, number = account
+    enrolled = member.student.enrolled
+    return {
+        "id": member.enrolment_id,
+        "family_name": member.family_name,
+        "given_name": member.given_name,
+        "picture": member.picture,
+        "tint": member.tint,
+        "period": member.period,
+        "groups": member.groups,
+        "username": username or "",
+        "email": email,
+        "number": number or "",
+        "first": enrolled.first,
+        "last": enrolled.last,
+        "left": enrolled.last is not None and enrolled.last < today,
+        "find": search_key(f"{member.given_name} {member.family_name} {number or ''}"),
+    }
+
+
+def swap_pegs(person: Person, group_id: int, one_id: int, other_id: int, now: datetime) -> None:
+    """Let two students of a class change pegs."""
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    with deed(person.pk, now) as doing:
+        TeachingGroup.objects.select_for_update().get(pk=group_id)
+        found = {one.pk: one for one in Enrolment.objects.filter(group_id=group_id, pk__in=(one_id, other_id))}
+        if len(found) != 2:
+            raise Gone("These are not two students of the class.", fix="Choose two from the list.")
+        one, other = found[one_id], found[other_id]
+        pegs = (one.picture, one.tint, one.lap), (other.picture, other.tint, other.lap)
+        # A peg is unique in its class: the first one steps aside while they change.
+        one.picture, one.tint, one.lap = "", 0, one.pk % 30_000
+        one.save(update_fields=["picture", "tint", "lap"])
+        other.picture, other.tint, other.lap = pegs[0]
+        other.save(update_fields=["picture", "tint", "lap"])
+        one.picture, one.tint, one.lap = pegs[1]
+        one.save(update_fields=["picture", "tint", "lap"])
+        doing.record("pegs_swapped", group_id, students=[one_id, other_id])

@@ -1,0 +1,43 @@
+/** Which of the things held a change touches: by kind of change, and by whose they are. */
+import type { QueryClient, QueryKey } from "@tanstack/react-query";
+import type { Schema } from "../api/client";
+
+type Changes = Schema["ChangesShape"];
+type Kind = Changes["kinds"][number];
+
+/** Kinds that change nothing of a view; everything else does. The board is patched, where it is not loaded anew. */
+const LEAVES: Record<string, Kind[]> = {
+  pile: ["comments", "show", "gallery", "lists", "staff"],
+  handins: ["comments", "show", "gallery", "lists", "staff", "marks"],
+  roster: ["work", "handing", "marks", "comments", "show", "asked", "own_dues", "template", "gallery", "staff"],
+  drops: ["work", "handing", "marks", "comments", "show", "asked", "own_dues", "adjustments", "template", "gallery", "staff", "calendar"],
+  staff: ["work", "handing", "marks", "comments", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
+  template: ["handing", "marks", "comments", "show", "own_dues", "adjustments", "lists", "staff"],
+  gallery: ["work", "handing", "marks", "comments", "show", "own_dues", "adjustments", "lists", "staff", "roster"],
+  portfolios: ["marks", "comments", "show", "asked", "own_dues", "gallery", "lists", "staff"],
+  shows: ["handing", "marks", "comments", "asked", "own_dues", "adjustments", "lists", "staff", "gallery"],
+  // Of two lists that are told apart by what is typed, no change of the class makes another one.
+  preview: ["work", "comments", "show", "marks", "gallery", "lists", "staff"],
+};
+
+/** Whether what is held under a key belongs to one student, and to which; undefined where it is the class's. */
+function owner(queries: QueryClient, key: QueryKey): number | undefined {
+  const [, group, what, first, second] = key;
+  if (what === "cell") return Number(second);
+  if (what === "asked") return Number(first);
+  if (what === "portfolio" && typeof first === "number") {
+    return queries.getQueryData<Schema["PortfolioShape"]>(["group", group, "portfolio", first])?.student.id;
+  }
+  return undefined;
+}
+
+export function touches(queries: QueryClient, groupId: number, changes: Changes, key: QueryKey): boolean {
+  const [root, group, what] = key;
+  if (root !== "group" || group !== groupId) return false;
+  if (changes.all_changed) return true;
+  if (what === "board") return changes.board_anew;
+  const left = LEAVES[String(what)];
+  if (left && changes.kinds.every((kind) => left.includes(kind))) return false;
+  const whose = owner(queries, key);
+  return whose === undefined || changes.everybody || changes.enrolments.includes(whose);
+}

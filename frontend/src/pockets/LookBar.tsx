@@ -1,0 +1,89 @@
+/** Over a portfolio that staff look into: whose it is, what is new, who comes next on the same pocket. */
+import { useQuery } from "@tanstack/react-query";
+import { ChevronLeft, ChevronRight, LayoutGrid } from "lucide-react";
+import { useEffect, useRef } from "react";
+import { Link, useNavigate } from "react-router";
+import type { Schema } from "../api/client";
+import { portfoliosQuery } from "../api/queries";
+import { useGroup } from "../api/session";
+import { moment } from "../ui/dates";
+import { isTyped, useLetterKeys } from "../ui/keys";
+import { listed } from "../ui/words";
+import { LOOKING } from "./texts";
+
+interface Props {
+  groupId: number;
+  portfolio: Schema["PortfolioShape"];
+  pocket: string | null;
+  since: string | null;
+  only: boolean;
+  onOnly: (only: boolean) => void;
+}
+
+export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Props) {
+  const navigate = useNavigate();
+  const member = useGroup() !== null;
+  const lines = useQuery({ ...portfoliosQuery(groupId), enabled: member });
+  const all = lines.data ?? [];
+  const at = all.findIndex((one) => one.portfolio === portfolio.id);
+  const to = (place: number) => (at >= 0 ? all[place] : undefined);
+  const address = (one: Schema["PortfolioLine"] | undefined) => (one ? `/g/${groupId}/portfolio/${one.portfolio}${pocket ? `/${pocket}` : ""}` : null);
+  const [before, after] = [address(to(at - 1)), address(to(at + 1))];
+  const known = lines.data !== undefined;
+  // A key pressed right after opening waits until it is known who is next.
+  const waiting = useRef("");
+  const letters = useLetterKeys();
+  useEffect(() => {
+    const step = (key: string) => {
+      const next = key === "n" ? after : key === "b" ? before : null;
+      if (next) void navigate(next);
+      return next !== null;
+    };
+    if (known) step(waiting.current);
+    if (known) waiting.current = "";
+    const press = (event: KeyboardEvent) => {
+      if (!letters || isTyped(event)) return;
+      if (!known) waiting.current = event.key;
+      else if (step(event.key)) event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [after, before, known, letters, navigate]);
+  const step = "inline-flex min-h-9 items-center gap-1 rounded-md border border-edge bg-paper px-3 font-semibold hover:border-control";
+  return (
+    <section aria-label={LOOKING.bar} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-ground px-5 py-2">
+      <p className="min-w-0">
+        <strong>{portfolio.student.full_name}</strong>
+        <span className="text-quiet">{since ? ` · ${LOOKING.lookedAt} ${moment(since)}` : ` · ${LOOKING.never}`}</span>
+      </p>
+      {since && (
+        <label className="flex min-h-9 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" checked={only} onChange={(event) => onOnly(event.target.checked)} />
+          {LOOKING.only}
+        </label>
+      )}
+      {member && (
+        <span className="ml-auto flex flex-wrap gap-2">
+          {pocket && (
+            <Link to={`/g/${groupId}/look/${pocket}`} className={step}>
+              <LayoutGrid aria-hidden size={16} />
+              {LOOKING.grid}
+            </Link>
+          )}
+          {before && (
+            <Link to={before} className={step} aria-keyshortcuts="b" title={`${listed(all[at - 1] ?? portfolio.student)} (b)`}>
+              <ChevronLeft aria-hidden size={16} />
+              {LOOKING.before}
+            </Link>
+          )}
+          {after && (
+            <Link to={after} className={step} aria-keyshortcuts="n" title={`${listed(all[at + 1] ?? portfolio.student)} (n)`}>
+              {LOOKING.next}
+              <ChevronRight aria-hidden size={16} />
+            </Link>
+          )}
+        </span>
+      )}
+    </section>
+  );
+}

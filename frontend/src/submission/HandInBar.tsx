@@ -1,0 +1,250 @@
+/** Handing in: one big button with a plain sentence, and the receipt. */
+import { useQueryClient } from "@tanstack/react-query";
+import { Lock, ReceiptText, Undo2, Upload } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { Coat } from "../ui/Coat";
+import { day, dayOf, due, moment, plural } from "../ui/dates";
+import { Notice } from "../ui/Notice";
+import { lateness, STATUS, together } from "../ui/words";
+import { saveAll } from "../writing/autosave";
+import { TEXTS } from "./texts";
+
+type HandIn = Schema["StudentHandIn"];
+
+interface Props {
+  handin: HandIn;
+  groupId: number;
+  portfolio: number;
+  /** The names of files that are still coming up to a pocket it collects. */
+  uploading: string[];
+  /** More than one hand-in collects this pocket, so each says its title. */
+  named: boolean;
+  /** The pocket is a log: new rows stay possible. */
+  rows: boolean;
+  /** Its own hold stands on the pocket that is open. */
+  held: boolean;
+  /** What went wrong with the last press; kept above, since the bar moves to the top of the page once it is in. */
+  problem: Problem | null;
+  onProblem: (problem: Problem | null) => void;
+}
+
+/** When it is due, in words. */
+export function dueWords(handin: Pick<HandIn, "status" | "due" | "due_time" | "due_in" | "due_again" | "overdue">): string {
+  if (handin.status === "sent_back") {
+    return handin.due_again ? `Hand in again by ${dayOf(handin.due_again)}` : "Hand in again when it is better";
+  }
+  if (!handin.due) return "No due date";
+  const when = `Due ${due(handin.due, handin.due_time)}`;
+  if (handin.overdue) return `${when}, which has passed`;
+  if (!handin.due_in) return handin.due_in === null ? when : `${when}, today`;
+  return `${when}, in ${plural(handin.due_in, "school day")}`;
+}
+
+/** What the button takes: with more than the open pocket it names them all, since one press locks them all. */
+function buttonWords(handin: HandIn): string {
+  const verb = handin.status === "sent_back" ? TEXTS.handInAgain : TEXTS.handIn;
+  if (handin.pockets.length < 2) return verb;
+  return handin.pockets.length > MOST_NAMED ? `${verb}: all ${handin.pockets.length} pockets` : `${verb}: ${together(handin.pockets.map((one) => one.title))}`;
+}
+
+const MOST_NAMED = 3;
+
+/** How many things are open in a pocket. */
+function open(pocket: HandIn["wanting"][number]): number {
+  return pocket.chips.reduce((sum, chip) => sum + chip.wanted - chip.done, 0);
+}
+
+function plain(handin: HandIn, rows: boolean): string {
+  const [only, ...more] = handin.wanting;
+  const many = handin.pockets.length > 1;
+  if (only && many) return `You can hand in now. In ${more.length === 0 ? "one pocket" : `${more.length + 1} pockets`} something is still open; your teacher will see that.`;
+  if (only) return `You can hand in now. ${openWords(only)}; your teacher will see that.`;
+  const all = many ? `Everything is here, in all ${handin.pockets.length} pockets.` : "Everything is here.";
+  if (rows && !many) return `${all} The rows that are in it now stay as they are; new ones stay possible.`;
+  const locked = many ? "they are locked" : "the pocket is locked";
+  return handin.status === "sent_back"
+    ? `${all} Your teacher gets it again; ${locked} until they have looked.`
+    : `${all} After handing in you can read it, and it opens again if it is sent back.`;
+}
+
+/** What is open in one pocket, in words. */
+function openWords(pocket: HandIn["wanting"][number]): string {
+  const things = open(pocket);
+  const rows = pocket.rows === 0 ? "" : `${pocket.rows === 1 ? "one row is" : `${pocket.rows} rows are`} not finished (${pocket.columns.join(", ")})`;
+  const said = things === 0 ? "" : things === 1 ? "one thing is still open" : `${things} things are still open`;
+  const whole = [said, rows].filter(Boolean).join(", ");
+  return whole.charAt(0).toUpperCase() + whole.slice(1);
+}
+
+/** The pockets in which something is still open, each with what. */
+function Wanting({ handin }: { handin: HandIn }) {
+  const shown = handin.wanting.slice(0, MOST_SHOWN);
+  return (
+    <ul aria-label="Still open" className="w-full text-base text-copper">
+      {shown.map((one) => (
+        <li key={one.id} className="break-words">
+          <span className="font-semibold">{one.title}:</span> {openWords(one).toLowerCase()}
+        </li>
+      ))}
+      {handin.wanting.length > shown.length && <li>and {plural(handin.wanting.length - shown.length, "more pocket")}</li>}
+    </ul>
+  );
+}
+
+const MOST_SHOWN = 6;
+
+/** What became of it, when, and how late. */
+function wentWords(handin: HandIn, submission: Schema["SubmissionLine"]): string {
+  const accepted = handin.status === "accepted";
+  const at = moment(accepted && submission.outcome_at ? submission.outcome_at : submission.at);
+  return `${accepted ? "Accepted" : "Handed in"} ${at}${handin.late ? `, ${lateness(handin)}` : ""}`;
+}
+
+/** What being locked means here. */
+function staysWords(accepted: boolean, rows: boolean, held: boolean): string {
+  if (rows) return "The rows handed in stay as they are. You can write new ones.";
+  if (!held) return "This pocket is open again. What was handed in stays as it was.";
+  return accepted ? "It stays locked. You can still read it." : "Locked. You can still read it; it opens again if it is sent back.";
+}
+
+// eslint-disable-next-line complexity -- one branch for each state of a hand-in
+export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, held, problem, onProblem }: Props) {
+  const queries = useQueryClient();
+  const [busy, setBusy] = useState(false);
+  const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
+
+  const press = async (even_if_empty: boolean) => {
+    setBusy(true);
+    onProblem(null);
+    try {
+      if (!(await saveAll())) {
+        const title = "A text is not saved yet, so nothing was handed in.";
+        throw new Problem({ title, fix: "Wait until it says “Saved”, then press again." }, 409);
+      }
+      await data(
+        client.POST("/api/portfolios/{portfolio_id}/handins/{handin_id}/submissions", {
+          params: { path: { portfolio_id: portfolio, handin_id: handin.id } },
+          body: { seen: handin.count, even_if_empty },
+        }),
+      );
+    } catch (error) {
+      onProblem(error instanceof Problem ? error : null);
+    } finally {
+      await fresh();
+      setBusy(false);
+    }
+  };
+
+  const todo = handin.status === "sent_back" || handin.status === "working" || handin.status === "empty";
+  const wants = uploading.length === 0 && handin.wanting.length > 0 && handin.pockets.length > 1;
+  const stands = handin.submissions.findLast((one) => !one.voided_at);
+  return (
+    <section aria-label={`${TEXTS.handIn}: ${handin.title}`} className="flex flex-col gap-3">
+      {named && <h2 className="text-base">{handin.title}</h2>}
+      {handin.status === "not_open" && <p className="text-base">You can hand this in from {day(handin.opens)}.</p>}
+      {handin.status === "excused" && <p className="text-base">You are excused from “{handin.title}”: there is nothing to hand in.</p>}
+      {todo && (
+        <div className="flex flex-wrap items-center gap-4">
+          <Button
+            look="main"
+            big
+            icon={<Upload aria-hidden size={20} />}
+            disabled={busy || uploading.length > 0}
+            onClick={() => void press(false)}
+          >
+            {buttonWords(handin)}
+          </Button>
+          <p className="min-w-56 flex-1 text-base text-ink-soft">
+            {uploading.length > 0
+              ? `${uploading.length === 1 ? `“${uploading[0] ?? ""}” is` : `${plural(uploading.length, "file")} are`} still coming up; then you can hand in.`
+              : plain(handin, rows)}
+          </p>
+          {wants && <Wanting handin={handin} />}
+        </div>
+      )}
+      {problem && (
+        <Notice title={problem.title} fix={problem.fix}>
+          {problem.more.empty === true && (
+            <div className="mt-2">
+              <Button big onClick={() => void press(true)}>
+                {TEXTS.handInAnyway}
+              </Button>
+            </div>
+          )}
+        </Notice>
+      )}
+      {stands && !todo && <Standing handin={handin} submission={stands} rows={rows} held={held} onChange={fresh} />}
+      <Earlier handin={handin} groupId={groupId} portfolio={portfolio} />
+    </section>
+  );
+}
+
+function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn; submission: Schema["SubmissionLine"]; rows: boolean; held: boolean; onChange: () => Promise<void> }) {
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const takeBack = async () => {
+    try {
+      await data(client.POST("/api/submissions/{submission_id}/take-back", { params: { path: { submission_id: submission.id } } }));
+      await onChange();
+    } catch (error) {
+      setProblem(error instanceof Problem ? error : null);
+    }
+  };
+  const accepted = handin.status === "accepted";
+  return (
+    <div className={`flex flex-wrap items-start gap-4 rounded-lg border border-edge p-4 ${accepted ? "bg-accepted-soft" : "bg-in-soft"}`}>
+      <span className="hung">
+        <Coat state={{ ...handin, locked: held }} size={44} />
+      </span>
+      <div className="min-w-52 flex-1 text-base" role="status">
+        <p className="font-bold">
+          {wentWords(handin, submission)}
+        </p>
+        <p className="figures flex flex-wrap items-center gap-2">
+          <ReceiptText aria-hidden size={18} /> Receipt <strong>{submission.receipt}</strong>
+        </p>
+        <p className="flex items-center gap-2 text-ink-soft">
+          {(held || rows) && <Lock aria-hidden size={16} className="shrink-0" />}
+          {staysWords(accepted, rows, held)}
+        </p>
+        {submission.links > 0 && (
+          <p className="text-ink-soft">
+            {plural(submission.links, "link")} in it: the address is kept as it was, but what it leads to may change.
+          </p>
+        )}
+        {problem && <Notice title={problem.title} fix={problem.fix} />}
+      </div>
+      {handin.status === "handed_in" && (
+        <Button big icon={<Undo2 aria-hidden size={18} />} onClick={() => void takeBack()}>
+          {TEXTS.takeBack}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function Earlier({ handin, groupId, portfolio }: { handin: HandIn; groupId: number; portfolio: number }) {
+  if (handin.submissions.length === 0) return null;
+  return (
+    <ol aria-label="All submissions" className="flex flex-col">
+      {handin.submissions.map((one) => (
+        <li key={one.id} className="flex flex-wrap items-center gap-x-3">
+          <Link
+            to={`/g/${groupId}/portfolio/${portfolio}/submission/${one.id}`}
+            className="flex min-h-11 items-center font-semibold text-in underline"
+          >
+            Submission {one.number}, {moment(one.at)}
+          </Link>
+          <span className="figures text-quiet">
+            {one.receipt}
+            {one.voided_at ? " · taken back" : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,105 @@
+/** The school's calendar to choose a day on: its weeks numbered, days without school marked and named. */
+import { useQuery } from "@tanstack/react-query";
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import { useState } from "react";
+import { DayPicker } from "react-day-picker";
+import type { WeekNumberProps } from "react-day-picker";
+import { calendarQuery } from "../../api/queries";
+import type { Schema } from "../../api/client";
+import { fullDay, shortDay, today } from "../dates";
+
+type Calendar = Schema["CalendarShape"];
+
+const WORDS = { week: "Week", weekOf: "School week", none: "No school", before: "The month before", after: "The month after", today: "today" } as const;
+
+export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (day: string) => void }) {
+  const found = useQuery(calendarQuery);
+  const now = today();
+  const [month, setMonth] = useState(() => dateOf(value || now));
+  const calendar = found.data;
+  const off = (date: Date) => nameOff(calendar, isoOf(date));
+  const named = (calendar?.days_off ?? []).filter((one) => one.first.slice(0, 7) <= isoOf(month).slice(0, 7) && one.last.slice(0, 7) >= isoOf(month).slice(0, 7));
+  const weeks = new Map((calendar?.weeks ?? []).map((one) => [one.monday, one.number]));
+  const WeekNumber = ({ week, ...rest }: WeekNumberProps) => {
+    const number = weeks.get(isoOf(week.days[0]?.date ?? month));
+    return (
+      <th {...rest} scope="row" aria-label={number ? `${WORDS.weekOf} ${number}` : undefined}>
+        {number ?? ""}
+      </th>
+    );
+  };
+  return (
+    <div>
+      <DayPicker
+        mode="single"
+        required
+        // eslint-disable-next-line jsx-a11y/no-autofocus -- it was opened to choose a day: the keyboard goes on in the month
+        autoFocus
+        showWeekNumber
+        showOutsideDays
+        weekStartsOn={1}
+        today={dateOf(now)}
+        month={month}
+        onMonthChange={setMonth}
+        {...(value ? { selected: dateOf(value) } : { selected: undefined })}
+        onSelect={(date: Date) => onChoose(isoOf(date))}
+        modifiers={{ off: (date: Date) => off(date) !== null }}
+        modifiersClassNames={{ off: "hatched text-quiet", outside: "text-quiet", today: "font-bold underline", selected: "outline-2 -outline-offset-2 outline-copper rounded-md bg-today" }}
+        components={{
+          WeekNumber,
+          Chevron: ({ orientation }) => (orientation === "left" ? <ChevronLeft aria-hidden size={18} /> : <ChevronRight aria-hidden size={18} />),
+        }}
+        formatters={{ formatWeekNumberHeader: () => WORDS.week, formatWeekdayName: (date: Date) => fullDay(isoOf(date)).slice(0, 2) }}
+        labels={{
+          labelDayButton: (date: Date) => [fullDay(isoOf(date)), isoOf(date) === now ? WORDS.today : "", off(date) ?? ""].filter(Boolean).join(", "),
+          labelNext: () => WORDS.after,
+          labelPrevious: () => WORDS.before,
+          labelWeekNumberHeader: () => WORDS.weekOf,
+        }}
+        classNames={{
+          months: "relative",
+          month_caption: "flex h-9 items-center justify-center text-base font-bold",
+          nav: "absolute inset-x-0 top-0 flex justify-between",
+          button_previous: "flex size-9 items-center justify-center rounded-md hover:bg-ground",
+          button_next: "flex size-9 items-center justify-center rounded-md hover:bg-ground",
+          month_grid: "mt-1 border-collapse",
+          weekday: "h-8 w-10 text-sm font-normal text-quiet",
+          week_number_header: "h-8 w-12 pr-2 text-right text-sm font-normal text-quiet",
+          week_number: "figures w-12 pr-3 text-right text-sm font-normal text-quiet",
+          day: "p-0 text-center",
+          day_button: "figures size-10 rounded-md hover:bg-today",
+        }}
+      />
+      {named.length > 0 && (
+        <ul aria-label={WORDS.none} className="mt-2 max-w-84 border-t border-line pt-2 text-sm text-ink-soft">
+          {named.map((one) => (
+            <li key={one.first + one.name} className="flex gap-2">
+              <span aria-hidden className="hatched mt-1 size-3 shrink-0 rounded-sm border border-edge" />
+              <span className="min-w-0 break-words">
+                <span className="figures">{one.first === one.last ? shortDay(one.first) : `${shortDay(one.first)} – ${shortDay(one.last)}`}</span> {one.name}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+/** Why there is no school on a day; null where there is, or as long as nobody knows. */
+function nameOff(calendar: Calendar | undefined, day: string): string | null {
+  if (!calendar) return null;
+  const named = calendar.days_off.find((one) => one.first <= day && day <= one.last);
+  if (named) return named.name;
+  const weekday = (new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7;
+  return calendar.weekdays.includes(weekday) ? null : WORDS.none.toLowerCase();
+}
+
+function dateOf(day: string): Date {
+  const [year, month, date] = day.split("-").map(Number);
+  return new Date(year ?? 0, (month ?? 1) - 1, date ?? 1);
+}
+
+function isoOf(date: Date): string {
+  return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, "0")}-${String(date.getDate()).padStart(2, "0")}`;
+}

@@ -1,0 +1,13 @@
+/** Files by address and size. */
+import type { Schema } from "../api/client";
+
+/** A size in words. */
+export function sizeWords(bytes: number): string {
+  if (bytes < 1024) return `${bytes} bytes`;
+  return bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+}
+
+/** The address of its bytes. */
+export function fileAddress(artefact: Schema["ArtefactShape"]): string {
+  return `/api/artefacts/${artefact.id}/file`;
+}

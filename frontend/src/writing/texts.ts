@@ -1,0 +1,36 @@
+/** The words of writing. */
+export const TEXTS = {
+  back: "What you typed here before is back.",
+  backOverOlder: "What you typed here before is back. It was changed by somebody else meanwhile: look through it before you save.",
+  merged: "Put together with what was written elsewhere",
+  history: "History",
+  saved: "Saved",
+  saving: "Saving …",
+  typing: "Not saved yet",
+  away: "Kept on this device; goes up by itself",
+  keepMine: "Keep mine",
+  takeOther: "Take the other",
+  both: "Put both together",
+  mine: "Your text on this device",
+  theirs: "The text that was saved elsewhere",
+  twoTexts: "This text was changed in two places",
+  twoHint: "Nothing is lost: choose one, or put them together and tidy up.",
+  copy: "Copy my text",
+  copied: "Copied.",
+  leftBehind: "What you typed last was not saved before the pocket was locked.",
+  leftBehindFix: "Copy it from here if you need it. What was handed in is what stands above.",
+  letGo: "Let it go",
+} as const;
+
+/** The history of a text. */
+export const HISTORY = {
+  title: "History of this text",
+  none: "Nothing has been written yet.",
+  revisions: "How it stood",
+  me: "You",
+  now: "as it is now",
+  compare: "Show what changed since",
+  nothing: "(nothing to compare with)",
+  empty: "(empty)",
+  back: "Bring this one back",
+} as const;
