@@ -3,7 +3,7 @@
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from tests.browser.case import PHONE, TABLET, BrowserCase
 from tests.builders import jpeg
@@ -53,3 +53,21 @@ class Own(BrowserCase):
         look.get_by_role("link", name="Ideas").click()
         expect(look.get_by_text("Grow a pumpkin.")).to_be_visible()
         expect(look.get_by_role("button", name="Change the cover")).to_have_count(0)
+
+    def test_a_page_taken_out_while_it_is_asked_for_anew(self) -> None:
+        eight = self.plot()
+        eight.pocket()
+        thandi = eight.student("thandi")
+        page = self.page(thandi.enrolment.person)
+        page.get_by_role("button", name="New page").click()
+        expect(page.get_by_label("Title of the page")).to_have_value("New page")
+        held: list[Route] = []
+        page.route("**/api/pages/*", lambda one: held.append(one) if one.request.method == "GET" else one.continue_())
+        with page.expect_request("**/api/pages/*"):
+            page.evaluate("window.dispatchEvent(new Event('visibilitychange'))")
+        page.get_by_role("button", name="Take out: New page").click()
+        expect(page.get_by_text("“New page” was taken out.")).to_be_visible()
+        for one in held:
+            one.continue_()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("link", name="New page")).to_be_visible()

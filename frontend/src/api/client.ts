@@ -17,12 +17,17 @@ const PATIENCE = 20_000;
 export const client = createClient<paths>({
   baseUrl: "/",
   fetch: async (request: Request) => {
-    const limited = new Request(request, { signal: AbortSignal.timeout(PATIENCE) });
+    // Called off when time is up, or by who asked: a page that is left waits for nothing more.
+    const off = new AbortController();
+    setTimeout(() => off.abort(), PATIENCE);
+    request.signal.addEventListener("abort", () => off.abort());
+    const limited = new Request(request, { signal: off.signal });
     try {
       const response = await fetch(limited);
       setConnection(response.status === 401 ? "signed-out" : response.status >= 502 ? "away" : "there");
       return response;
-    } catch {
+    } catch (error) {
+      if (request.signal.aborted) throw error;
       setConnection("away");
       throw unreachable();
     }

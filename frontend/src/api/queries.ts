@@ -90,7 +90,7 @@ export const pageQuery = (group_id: number, page_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "portfolio", "page", page_id],
     retry: false,
-    queryFn: () => data(client.GET("/api/pages/{page_id}", { params: { path: { page_id } } })),
+    queryFn: ({ signal }) => data(client.GET("/api/pages/{page_id}", { params: { path: { page_id } }, signal })),
   });
 
 export const staffQuery = (group_id: number) =>

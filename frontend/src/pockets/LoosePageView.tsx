@@ -29,13 +29,14 @@ interface Props {
 }
 
 export function LoosePageView({ groupId, pageId, portfolio, mine, base }: Props) {
-  const page = useQuery(pageQuery(groupId, pageId));
+  const [leaving, setLeaving] = useState(false);
+  const page = useQuery({ ...pageQuery(groupId, pageId), enabled: !leaving });
   if (page.isPending) return <Waiting />;
   if (page.isError) return <Failed error={page.error} again={() => void page.refetch()} />;
-  return <Opened page={page.data} groupId={groupId} portfolio={portfolio} mine={mine} base={base} />;
+  return <Opened page={page.data} groupId={groupId} portfolio={portfolio} mine={mine} base={base} leaving={setLeaving} />;
 }
 
-function Opened({ page, groupId, portfolio, mine, base }: { page: Schema["PageShape"] } & Omit<Props, "pageId">) {
+function Opened({ page, groupId, portfolio, mine, base, leaving }: { page: Schema["PageShape"]; leaving: (now: boolean) => void } & Omit<Props, "pageId">) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const say = useSay();
@@ -65,11 +66,14 @@ function Opened({ page, groupId, portfolio, mine, base }: { page: Schema["PageSh
     }
   };
   const takeOut = async () => {
-    // Left first: a page that is gone is not asked for again.
+    // Left first: a page that is gone is not asked for again, and what is under way for it is called off.
+    leaving(true);
+    await queries.cancelQueries({ queryKey: pageQuery(groupId, page.id).queryKey });
     await navigate(base);
     try {
       await data(client.DELETE("/api/pages/{page_id}", path));
     } catch (error) {
+      leaving(false);
       return say(error instanceof Problem ? error.title : "The page could not be taken out.");
     }
     await fresh();
