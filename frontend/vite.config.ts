@@ -1,9 +1,12 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { texts } from "./texts.js";
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [texts(), react(), tailwindcss()],
+  // Messages are parsed when this is built: their parser stays at home.
+  resolve: { alias: { "@formatjs/icu-messageformat-parser": "@formatjs/icu-messageformat-parser/no-parser.js" } },
   build: {
     assetsDir: "static",
     target: "es2022",
