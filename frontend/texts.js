@@ -32,7 +32,7 @@ function calls(code, visit) {
 }
 
 function isMessage(node) {
-  return ts.isCallExpression(node) && ts.isIdentifier(node.expression) && ["say", "rich"].includes(node.expression.text) && ts.isStringLiteralLike(node.arguments[0]);
+  return ts.isCallExpression(node) && ts.isIdentifier(node.expression) && ["message", "rich"].includes(node.expression.text) && ts.isStringLiteralLike(node.arguments[0]);
 }
 
 /** ICU text of a message as its parsed form; a mistake in it stops the build and says where. */

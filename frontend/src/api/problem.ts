@@ -1,4 +1,5 @@
 /** An error of the API: what happened, where, and how to fix it. */
+import { TEXTS } from "./texts";
 export class Problem extends Error {
   readonly kind: string;
   readonly title: string;
@@ -9,7 +10,7 @@ export class Problem extends Error {
 
   constructor(document: Record<string, unknown>, status: number) {
     const { type, title, fix, where, ...more } = document;
-    super(typeof title === "string" ? title : "Something went wrong.");
+    super(typeof title === "string" ? title : TEXTS.somethingWentWrong);
     this.kind = typeof type === "string" ? (type.split(":").pop() ?? "") : "";
     this.title = this.message;
     this.fix = typeof fix === "string" ? fix : "";
@@ -27,7 +28,7 @@ export class Problem extends Error {
 /** What a lost connection looks like. */
 export function unreachable(): Problem {
   return new Problem(
-    { type: "urn:coatpeg:away", title: "Coat Peg cannot be reached just now.", fix: "It tries again by itself." },
+    { type: "urn:coatpeg:away", title: TEXTS.coatPegCannotBeReached, fix: TEXTS.itTriesAgainByItself },
     0,
   );
 }
@@ -35,5 +36,5 @@ export function unreachable(): Problem {
 /** A problem from the body of an answer, whatever it holds. */
 export function problemOf(body: unknown, status: number): Problem {
   if (typeof body === "object" && body !== null && "title" in body) return new Problem({ ...body }, status);
-  return new Problem({ title: `The server answered ${status}.`, fix: "Try again in a moment." }, status);
+  return new Problem({ title: TEXTS.theServerAnsweredStatus({ status }), fix: TEXTS.tryAgainInAMoment }, status);
 }

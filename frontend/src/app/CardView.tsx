@@ -11,6 +11,7 @@ import { Notice } from "../ui/Notice";
 import { Mark } from "./Mark";
 import { forgetPeople } from "../api/session";
 import { CARD } from "./texts";
+import { TEXTS } from "./texts";
 
 export function CardView() {
   const [secret] = useState(() => window.location.hash.slice(1));
@@ -54,13 +55,13 @@ export function CardView() {
         </>
       ) : enter.error ? (
         <>
-          <Notice title={enter.error instanceof Problem ? enter.error.title : "This card could not be read."} fix={enter.error instanceof Problem ? enter.error.fix : "Try again."} />
+          <Notice title={enter.error instanceof Problem ? enter.error.title : TEXTS.thisCardCouldNotBe} fix={enter.error instanceof Problem ? enter.error.fix : TEXTS.tryAgain} />
           <Link to="/" className="min-h-11 text-in underline">
-            Sign in by name
+            {TEXTS.signInByName}
           </Link>
         </>
       ) : (
-        <p role="status">One moment …</p>
+        <p role="status">{TEXTS.oneMoment}</p>
       )}
     </main>
   );

@@ -7,6 +7,7 @@ import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
 import { dayOf } from "../ui/dates";
 import { Notice } from "../ui/Notice";
+import { TEXTS } from "./texts";
 
 export function FeedDialog({ onClose }: { onClose: () => void }) {
   const kept = useQuery(feedQuery);
@@ -23,23 +24,23 @@ export function FeedDialog({ onClose }: { onClose: () => void }) {
   const address = kept.data?.address;
   const since = kept.data?.since;
   return (
-    <Modal title="Due dates in your own calendar" onClose={onClose} narrow>
-          <p>A calendar program that subscribes to your address shows when what is due. Whoever has the address can read titles and classes, nothing else.</p>
+    <Modal title={TEXTS.dueDatesInYourOwn} onClose={onClose} narrow>
+          <p>{TEXTS.aCalendarProgramThatSubscribes}</p>
           {address && (
             <label className="font-bold">
-              Your address, shown this once
+              {TEXTS.yourAddressShownThisOnce}
               <input readOnly value={address} onFocus={(event) => event.target.select()} className="mt-1 block min-h-11 w-full rounded-md border border-control bg-ground px-3 text-sm font-normal" />
             </label>
           )}
-          {!address && since && <p>You made an address on {dayOf(since)}. It works until you make another one or end it.</p>}
+          {!address && since && <p>{TEXTS.youMadeAnAddressOn({ since: dayOf(since) })}</p>}
           {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
           <div className="flex flex-wrap gap-2">
             <Button look="main" big disabled={make.isPending} onClick={() => make.mutate()}>
-              {since ? "Make a new one" : "Make an address"}
+              {since ? TEXTS.makeANewOne : TEXTS.makeAnAddress}
             </Button>
             {since && (
               <Button big disabled={revoke.isPending} onClick={() => revoke.mutate()}>
-                End it
+                {TEXTS.endIt}
               </Button>
             )}
           </div>

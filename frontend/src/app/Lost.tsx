@@ -7,9 +7,9 @@ export function Lost() {
   const broken = error !== undefined && error !== null && !isRouteErrorResponse(error);
   return (
     <div className="mx-auto mt-16 max-w-md px-5 text-center">
-      <h1 className="text-2xl">{broken ? "This view stopped working" : TEXTS.lost}</h1>
+      <h1 className="text-2xl">{broken ? TEXTS.thisViewStoppedWorking : TEXTS.lost}</h1>
       <p className="mt-2 text-base text-ink-soft">
-        {broken ? "What you typed is kept on this device. Reload the page to go on." : TEXTS.lostHint}
+        {broken ? TEXTS.whatYouTypedIsKept : TEXTS.lostHint}
       </p>
       <p className="mt-4">
         <Link to="/" reloadDocument={broken} className="font-semibold text-copper underline">

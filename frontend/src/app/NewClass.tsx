@@ -12,6 +12,7 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useSession } from "../api/session";
 import { useKeptForm } from "../writing/useBack";
+import { TEXTS } from "./texts";
 
 const FIELD = "mt-1 block min-h-10 w-full rounded-md border border-control bg-paper px-3 font-normal";
 type Kind = "class" | "cohort" | "caseload";
@@ -45,29 +46,29 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
   const staff = useQuery({ ...accountsQuery, enabled: named });
   if (!open) return null;
   return (
-    <Modal title="Start a class" onClose={onClose} narrow>
+    <Modal title={TEXTS.newClass} onClose={onClose} narrow>
           <form
             noValidate
             className="flex flex-col gap-4"
             onSubmit={(event) => void form.handleSubmit((filled) => start.mutateAsync({ ...filled, lead: named ? filled.lead : "" }).catch(() => undefined))(event)}
           >
             <label className="font-bold">
-              Name
+              {TEXTS.name2}
               <input {...form.register("name")} data-autofocus autoComplete="off" className={FIELD} />
             </label>
             <label className="font-bold">
-              It is a
+              {TEXTS.itIsA}
               <select {...form.register("kind")} className={FIELD}>
-                <option value="class">class</option>
-                <option value="cohort">year group</option>
-                {session.person?.administrator && <option value="caseload">caseload</option>}
+                <option value="class">{TEXTS.class}</option>
+                <option value="cohort">{TEXTS.yearGroup}</option>
+                {session.person?.administrator && <option value="caseload">{TEXTS.caseload}</option>}
               </select>
             </label>
             {named && (
               <label className="font-bold">
-                Its lead, who sees the students’ work in all their classes
+                {TEXTS.itsLeadWhoSeesThe}
                 <select {...form.register("lead")} className={FIELD}>
-                  <option value="">Choose somebody</option>
+                  <option value="">{TEXTS.chooseSomebody}</option>
                   {staff.data
                     ?.filter((one) => one.active && one.person !== session.person?.id)
                     .map((one) => (
@@ -79,16 +80,16 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
               </label>
             )}
             <div className="grid grid-cols-2 gap-3">
-              <FormDate label="First day" control={form.control} name="first" />
-              <FormDate label="Last day" control={form.control} name="last" />
+              <FormDate label={TEXTS.firstDay} control={form.control} name="first" />
+              <FormDate label={TEXTS.lastDay} control={form.control} name="last" />
             </div>
             {start.error instanceof Problem && <Notice title={start.error.title} fix={start.error.fix} />}
             <div className="flex justify-end gap-2">
               <Button className="min-h-10" onClick={onClose}>
-                Cancel
+                {TEXTS.cancel}
               </Button>
               <Button look="main" type="submit" className="min-h-10" disabled={start.isPending}>
-                Start the class
+                {TEXTS.startTheClass}
               </Button>
             </div>
           </form>

@@ -9,6 +9,7 @@ import { noticesQuery } from "../api/queries";
 import { moment, plural } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { NEWS } from "./texts";
+import { TEXTS } from "./texts";
 
 type Line = Schema["NoticeLine"];
 type How = Schema["MailChoiceIn"]["how"];
@@ -33,7 +34,7 @@ export function NewsBell() {
     <OnFirstUse
       kind="Panel"
       face={{
-        label: unseen > 0 ? `${NEWS.title}, ${unseen} new` : NEWS.title,
+        label: unseen > 0 ? TEXTS.titleUnseenNew({ title: NEWS.title, unseen }) : NEWS.title,
         className: "relative flex size-11 items-center justify-center rounded-md hover:bg-bar-soft",
         content: (
           <>

@@ -4,6 +4,7 @@ import type { ButtonHTMLAttributes, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
 import { shortDay } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
+import { TEXTS } from "./texts";
 
 type Column = Schema["ColumnShape"];
 type Frame = Pick<Schema["BoardShape"], "weeks" | "handins" | "today">;
@@ -42,7 +43,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
   };
   const thisWeek = mondayOf(frame.today);
   return (
-    <section aria-label="The term's weeks and hand-ins" className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
+    <section aria-label={TEXTS.theTermSWeeksAnd} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- arrow keys walk between the buttons inside */}
       <ol ref={list} onKeyDown={walk} className="relative flex min-w-[860px]">
         <li aria-hidden className="plank absolute inset-x-0 top-[22px] h-3 rounded-sm" />
@@ -55,9 +56,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
             >
               <span className={`figures relative mx-auto block h-[22px] w-fit px-1 pt-0.5 text-xs leading-5 ${now ? "bg-today" : "bg-paper"} ${now ? "font-bold text-ink" : "text-quiet"}`}>
                 <span className="sr-only">
-                  Week {week.number}
-                  {week.school_days ? "" : ", no school"}
-                  {now ? ", this week" : ""}:{" "}
+                  {TEXTS.weekNumber({ number: week.number, school_daysIs: Boolean(week.school_days), nowIs: now })}{" "}
                 </span>
                 {shortDay(week.monday)}
               </span>
@@ -68,7 +67,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
         })}
         {never.length > 0 && (
           <li className="relative min-w-0 flex-1 px-0.5 pb-2 text-center">
-            <span className="relative mx-auto block h-[22px] w-fit bg-paper px-1 pt-0.5 text-xs leading-5 text-quiet">no due date</span>
+            <span className="relative mx-auto block h-[22px] w-fit bg-paper px-1 pt-0.5 text-xs leading-5 text-quiet">{TEXTS.noDueDate}</span>
             <span aria-hidden className="relative mx-auto block size-3 rounded-full bg-peg" />
             <Hanging handins={never} selected={selected} onSelect={onSelect} />
           </li>
@@ -91,7 +90,7 @@ function Hanging({ handins, selected, onSelect }: { handins: Column[] } & Omit<P
           <OnFirstUse
             kind="Actions"
             face={{
-              label: `${rest.length} more ${shown.due ? "due this week" : "without a due date"}`,
+              label: `${rest.length} more ${shown.due ? TEXTS.dueThisWeek : TEXTS.withoutADueDate}`,
               className: "absolute -top-2 -right-0.5 z-10 min-h-6 min-w-6 rounded-full border border-edge bg-ink px-1 text-xs font-bold text-paper",
               content: `+${rest.length}`,
             }}
@@ -116,7 +115,7 @@ interface TagProps extends Omit<ButtonHTMLAttributes<HTMLButtonElement>, "onSele
 function Tag({ handin, chosen, onSelect, onClick, ...rest }: TagProps) {
   const done = handin.asked > 0 && handin.accepted === handin.asked;
   const edge = !handin.open ? "border-t-edge" : done || handin.in === handin.asked ? "border-t-accepted" : "border-t-in";
-  const count = handin.open ? `${handin.in}/${handin.asked} in` : "opens later";
+  const count = handin.open ? TEXTS.inAskedIn({ in: handin.in, asked: handin.asked }) : TEXTS.opensLater;
   return (
     <button
       {...rest}

@@ -42,7 +42,7 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
       {session.term && (
         <span className="text-bar-text max-md:hidden">
           {session.term.name}
-          {session.term.week && ` · week ${session.term.week} of ${session.term.weeks}`}
+          {session.term.week && TEXTS.weekWeekOfWeeks({ week: session.term.week, weeks: session.term.weeks })}
         </span>
       )}
       {may(group, "see_board") && group && <FindStudent groupId={group.id} />}
@@ -144,7 +144,7 @@ function Account({ session }: { session: Session }) {
     <OnFirstUse
       kind="Actions"
       face={{
-        label: `${session.person.initials}, account of ${session.person.full_name}`,
+        label: TEXTS.initialsAccountOfFullName({ initials: session.person.initials, full_name: session.person.full_name }),
         className: "flex size-9 items-center justify-center rounded-full bg-brass text-sm font-bold text-brass-ink",
         content: session.person.initials,
         // Signing out must say how it went, also when the connection is lost by then.

@@ -26,7 +26,7 @@ function StaffViews({ group }: { group: Group }) {
       to: `/g/${group.id}/pile`,
       title: STAFF_VIEWS.pile,
       count: pile.data?.waiting.length,
-      countWords: "to mark",
+      countWords: TEXTS.toMark,
     });
   }
   views.push({ to: `/g/${group.id}/hand-ins`, title: STAFF_VIEWS.handins });
@@ -53,7 +53,7 @@ function StudentViews({ group }: { group: Group }) {
           to: `/g/${group.id}/to-hand-in`,
           title: STUDENT_VIEWS.toHandIn,
           count: found.data?.to_hand_in,
-          countWords: "to hand in",
+          countWords: TEXTS.toHandIn,
         },
         { to: `/g/${group.id}/feedback`, title: STUDENT_VIEWS.feedback },
         ...(may(group, "see_show_pages") ? [{ to: `/g/${group.id}/shows`, title: STUDENT_VIEWS.shows }] : []),

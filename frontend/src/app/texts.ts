@@ -1,5 +1,6 @@
 /** The words of the frame. */
-export const TEXTS = {
+import { catalogue, message } from "../language/catalogue";
+export const TEXTS = catalogue("app", {
   name: "Coat Peg",
   find: "Find a student",
   skip: "Skip to the content",
@@ -27,13 +28,49 @@ export const TEXTS = {
   lost: "There is nothing at this address",
   lostHint: "It may have moved, or it is not for you.",
   home: "Go to the start",
-} as const;
+  name2: "Name",
+  itIsA: "It is a",
+  class: "class",
+  yearGroup: "year group",
+  caseload: "caseload",
+  itsLeadWhoSeesThe: "Its lead, who sees the students’ work in all their classes",
+  chooseSomebody: "Choose somebody",
+  firstDay: "First day",
+  lastDay: "Last day",
+  cancel: "Cancel",
+  startTheClass: "Start the class",
+  titleUnseenNew: message<{ title: string; unseen: number }>("{title}, {unseen} new"),
+  dueDatesInYourOwn: "Due dates in your own calendar",
+  aCalendarProgramThatSubscribes: "A calendar program that subscribes to your address shows when what is due. Whoever has the address can read titles and classes, nothing else.",
+  yourAddressShownThisOnce: "Your address, shown this once",
+  youMadeAnAddressOn: message<{ since: string }>("You made an address on {since}. It works until you make another one or end it."),
+  makeANewOne: "Make a new one",
+  makeAnAddress: "Make an address",
+  endIt: "End it",
+  weekWeekOfWeeks: message<{ week: number; weeks: number }>(" · week {week} of {weeks}"),
+  initialsAccountOfFullName: message<{ initials: string; full_name: string }>("{initials}, account of {full_name}"),
+  toMark: "to mark",
+  toHandIn: "to hand in",
+  thisViewStoppedWorking: "This view stopped working",
+  whatYouTypedIsKept: "What you typed is kept on this device. Reload the page to go on.",
+  thisCardCouldNotBe: "This card could not be read.",
+  tryAgain: "Try again.",
+  signInByName: "Sign in by name",
+  oneMoment: "One moment …",
+  theTermSWeeksAnd: "The term's weeks and hand-ins",
+  weekNumber: message<{ number: number; school_daysIs: boolean; nowIs: boolean }>("Week {number}{school_daysIs, select, true {} other {, no school}}{nowIs, select, true {, this week} other {}}:"),
+  noDueDate: "no due date",
+  dueThisWeek: "due this week",
+  withoutADueDate: "without a due date",
+  inAskedIn: message<{ in: number; asked: number }>("{in}/{asked} in"),
+  opensLater: "opens later",
+});
 
-export const STAFF_VIEWS = { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" } as const;
-export const STUDENT_VIEWS = { pockets: "My pockets", toHandIn: "To hand in", feedback: "Feedback", shows: "Show pages" } as const;
+export const STAFF_VIEWS = catalogue("app.staffViews", { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" });
+export const STUDENT_VIEWS = catalogue("app.studentViews", { pockets: "My pockets", toHandIn: "To hand in", feedback: "Feedback", shows: "Show pages" });
 
 /** The views by the part of the address that names them, as the window's title says it. */
-export const VIEWS: Record<string, string> = {
+export const VIEWS: Record<string, string> = catalogue("app.views", {
   pegs: STAFF_VIEWS.pegs,
   pile: STAFF_VIEWS.pile,
   "hand-ins": STAFF_VIEWS.handins,
@@ -47,7 +84,7 @@ export const VIEWS: Record<string, string> = {
   feedback: STUDENT_VIEWS.feedback,
   school: TEXTS.school,
   requests: "Requests for students",
-};
+});
 
 /** The keys, a row each: what is pressed, what it does. */
 export const KEYS: {
@@ -56,7 +93,7 @@ export const KEYS: {
   of: Record<string, { title: string; keys: [string, string][] }>;
   canBeOff: string;
   areOff: string;
-} = {
+} = catalogue("app.keys", {
   title: "Keys",
   everywhere: {
     title: "In every view",
@@ -98,10 +135,10 @@ export const KEYS: {
   },
   canBeOff: "Keys of one letter can be turned off: in the account’s menu, under “How I like to read”.",
   areOff: "You have turned off keys of one letter; “How I like to read” turns them on.",
-};
+});
 
 /** How one likes to read. */
-export const READING = {
+export const READING = catalogue("app.reading", {
   open: "How I like to read",
   title: "How I like to read",
   face: "Letters",
@@ -148,10 +185,10 @@ export const READING = {
     { value: 120, name: "Faster" },
   ],
   example: "Beans climb up a stick, and turn around it as they grow. By the middle of July they are taller than we are.",
-} as const;
+});
 
 /** A student's news. */
-export const NEWS = {
+export const NEWS = catalogue("app.news", {
   title: "News",
   none: "Nothing new in the last 30 days.",
   what: {
@@ -174,15 +211,15 @@ export const NEWS = {
   hows: { at_once: "at once", daily: "once a day", never: "not at all" },
   mailKept: "Kept.",
   mailNotKept: "Not kept just now; choose once more.",
-} as const;
+});
 
 /** What goes on behind every view. */
-export const GOES_ON = {
+export const GOES_ON = catalogue("app.goesOn", {
   arrived: "What you typed before has been saved now.",
-} as const;
+});
 
 /** One's own password, and where one is signed in. */
-export const ACCOUNT = {
+export const ACCOUNT = catalogue("app.account", {
   title: "Password and sign-ins",
   current: "Your password now",
   next: "The new one",
@@ -190,18 +227,18 @@ export const ACCOUNT = {
   changed: "Your password is changed. Everywhere else you are signed out.",
   everywhere: "Sign out everywhere",
   everywhereHint: "On every device, this one too: where you forgot to sign out, nobody goes on.",
-} as const;
+});
 
 /** A card opened over somebody's running sign-in. */
-export const CARD = {
+export const CARD = catalogue("app.card", {
   running: "is signed in here",
   ask: "Is this your card? Then they are signed out first. What they typed stays theirs.",
   go: "Sign in with the card",
   stay: "Go back",
-} as const;
+});
 
 /** Signing out while something is not up yet. */
-export const LEAVE = {
+export const LEAVE = catalogue("app.leave", {
   title: "Not everything is up yet",
   texts: (count: number) => (count === 1 ? "A text is not saved yet." : `${count} texts are not saved yet.`),
   forms: (count: number) => (count === 1 ? "One thing that you typed is kept on this device only." : `${count} things that you typed are kept on this device only.`),
@@ -213,4 +250,4 @@ export const LEAVE = {
   again: "Try again",
   away: "You are still signed in: Coat Peg cannot be reached just now.",
   awayFix: "Try again in a moment, or close the browser on a device that others use.",
-} as const;
+});

@@ -89,21 +89,21 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
   return (
     <form
       noValidate
-      aria-label={kept ? "Change what is agreed" : TEXTS.agree}
+      aria-label={kept ? TEXTS.changeWhatIsAgreed : TEXTS.agree}
       onSubmit={(event) => void form.handleSubmit((fields) => save.mutateAsync(fields).catch(() => undefined))(event)}
       className="flex flex-col gap-4"
     >
       <div className="grid grid-cols-2 gap-3">
         <label className="font-bold">
-          Extra school days
+          {TEXTS.extraSchoolDays}
           <input type="number" min={0} max={60} {...form.register("days")} className={`${FIELD} figures`} />
         </label>
         <label className="font-bold">
-          Fewer artefacts
+          {TEXTS.fewerArtefacts}
           <input type="number" min={0} max={20} {...form.register("fewer")} className={`${FIELD} figures`} />
         </label>
         <label className="col-span-2 font-bold">
-          Length of texts, in percent of everybody's
+          {TEXTS.lengthOfTextsInPercent}
           <input type="number" min={10} max={300} step={5} {...form.register("percent")} className={`${FIELD} figures max-w-32`} />
         </label>
       </div>
@@ -112,7 +112,7 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
         {TEXTS.spoken}
       </label>
       <fieldset>
-        <legend className="font-bold">Excused from</legend>
+        <legend className="font-bold">{TEXTS.excusedFrom}</legend>
         <div className="flex flex-wrap gap-x-4">
           {(Object.keys(KINDS) as Kind[]).map((kind) => (
             <label key={kind} className="flex min-h-8 items-center gap-2">
@@ -123,8 +123,8 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
         </div>
       </fieldset>
       <div className="grid grid-cols-2 gap-3">
-        <FormDate label="From" control={form.control} name="first" />
-        <FormDate label="to" hint="(may stay open)" control={form.control} name="last" />
+        <FormDate label={TEXTS.from} control={form.control} name="first" />
+        <FormDate label={TEXTS.to} hint={TEXTS.mayStayOpen} control={form.control} name="last" />
       </div>
       <label className="font-bold">
         {TEXTS.reason}
@@ -133,7 +133,7 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
       {save.error instanceof Problem && <Notice title={save.error.title} fix={save.error.fix} />}
       <div className="flex justify-end gap-2">
         <Button className="min-h-9" onClick={close}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
         <Button look="main" className="min-h-9" type="submit" disabled={save.isPending}>
           {TEXTS.save}

@@ -45,7 +45,7 @@ export function CaseloadView() {
           {rows.map((one) => (
             <Row key={one.id} one={one} today={today} groupId={groupId} chosen={one.id === chosen?.id} onChoose={() => setAddress({ student: String(one.id) })} />
           ))}
-          {rows.length === 0 && <li className="p-6 text-center">Nobody of that name is in this caseload.</li>}
+          {rows.length === 0 && <li className="p-6 text-center">{TEXTS.nobodyOfThatNameIs}</li>}
         </ul>
       </section>
       <StudentPanel key={chosen?.id ?? 0} student={chosen} today={today} groupId={groupId} onClose={() => setAddress({})} />
@@ -59,7 +59,7 @@ function Nobody({ groupId }: { groupId: number }) {
       <h1 className="text-xl">{TEXTS.nobody}</h1>
       <p className="text-base text-ink-soft">{TEXTS.nobodyHint}</p>
       <Link to={`/g/${groupId}/setup/list?bring=1`} className="inline-flex min-h-9 items-center rounded-md bg-copper px-4 font-semibold text-paper hover:bg-copper-deep">
-        Bring in a list
+        {TEXTS.bringInAList}
       </Link>
     </div>
   );
@@ -92,19 +92,19 @@ function Row({ one, today, groupId, chosen, onChoose }: RowProps) {
             <Link to={`/g/${groupId}/portfolio/${of.portfolio}`} className="truncate text-in underline">
               {of.name}
             </Link>
-            <span className="figures text-quiet">{of.wanted > 0 ? `${Math.round((100 * of.met) / of.wanted)} % filled` : "nothing wanted"}</span>
+            <span className="figures text-quiet">{of.wanted > 0 ? TEXTS.whatFilled({ what: Math.round((100 * of.met) / of.wanted) }) : TEXTS.nothingWanted}</span>
             <span className="min-w-0 truncate">
               {of.overdue.length > 0 && (
                 <span className="font-semibold text-overdue" title={of.overdue.join(", ")}>
-                  {of.overdue.length} overdue: {of.overdue.join(", ")}
+                  {TEXTS.countOverdueOverdue({ count: of.overdue.length, overdue: of.overdue.join(", ") })}
                 </span>
               )}
-              {of.overdue.length === 0 && (of.waiting > 0 ? `${of.waiting} to hand in` : "all handed in")}
-              {of.quiet && of.overdue.length === 0 && <span className="text-quiet"> · quiet for a week</span>}
+              {of.overdue.length === 0 && (of.waiting > 0 ? TEXTS.waitingToHandIn({ waiting: of.waiting }) : TEXTS.allHandedIn)}
+              {of.quiet && of.overdue.length === 0 && <span className="text-quiet">{" "}{TEXTS.quietForAWeek}</span>}
             </span>
           </li>
         ))}
-        {one.classes.length === 0 && <li className="text-quiet">in no class</li>}
+        {one.classes.length === 0 && <li className="text-quiet">{TEXTS.inNoClass}</li>}
       </ul>
     </li>
   );

@@ -24,19 +24,19 @@ export function StudentPanel({ student, today, groupId, onClose }: Props) {
   const [editing, setEditing] = useState<Adjustment | "new" | null>(null);
   if (!student) {
     return (
-      <aside aria-label="The chosen student" className="w-[380px] shrink-0 self-start rounded-lg border border-edge bg-paper p-6 text-center text-ink-soft max-lg:w-full">
+      <aside aria-label={TEXTS.theChosenStudent} className="w-[380px] shrink-0 self-start rounded-lg border border-edge bg-paper p-6 text-center text-ink-soft max-lg:w-full">
         {TEXTS.choose}
       </aside>
     );
   }
   return (
-    <aside aria-label="The chosen student" className="flex w-[380px] shrink-0 flex-col gap-4 self-start rounded-lg border border-edge bg-paper p-5 max-lg:w-full lg:max-h-full lg:overflow-y-auto">
+    <aside aria-label={TEXTS.theChosenStudent} className="flex w-[380px] shrink-0 flex-col gap-4 self-start rounded-lg border border-edge bg-paper p-5 max-lg:w-full lg:max-h-full lg:overflow-y-auto">
       <div className="flex items-start justify-between gap-3">
         <div>
           <h2 className="text-lg break-words">{listed(student)}</h2>
-          <p className="text-ink-soft">What is agreed counts in every class from its first day.</p>
+          <p className="text-ink-soft">{TEXTS.whatIsAgreedCountsIn}</p>
         </div>
-        <button type="button" aria-label="Close the panel" onClick={onClose} className="-m-1 p-2">
+        <button type="button" aria-label={TEXTS.closeThePanel} onClick={onClose} className="-m-1 p-2">
           <X aria-hidden size={18} />
         </button>
       </div>
@@ -96,7 +96,7 @@ function List({ student, today, groupId, onEdit }: ListProps) {
               <button type="button" aria-label={`Change: ${words}`} className="p-2 text-quiet hover:text-ink" onClick={() => onEdit(one)}>
                 <Pencil aria-hidden size={16} />
               </button>
-              <button type="button" aria-label={`Take away: ${words}`} className="p-2 text-quiet hover:text-ink" onClick={() => remove.mutate(one)}>
+              <button type="button" aria-label={TEXTS.takeAwayWords({ words })} className="p-2 text-quiet hover:text-ink" onClick={() => remove.mutate(one)}>
                 <Trash2 aria-hidden size={16} />
               </button>
             </li>

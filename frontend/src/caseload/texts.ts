@@ -1,13 +1,14 @@
 /** The words of a caseload and of adjustments. */
+import { catalogue, message } from "../language/catalogue";
 import type { Schema } from "../api/client";
 import { plural, shortDay } from "../ui/dates";
 
 export type Adjustment = Schema["AdjustmentShape"];
 export type Kind = Adjustment["without"][number];
 
-export const KINDS: Record<Kind, string> = { evidence: "evidence", page: "pages", links: "links", log: "logs" };
+export const KINDS: Record<Kind, string> = catalogue("caseload.kinds", { evidence: "evidence", page: "pages", links: "links", log: "logs" });
 
-export const TEXTS = {
+export const TEXTS = catalogue("caseload", {
   caseload: "Caseload",
   find: "Find a student",
   nobody: "Nobody is in this caseload yet",
@@ -18,7 +19,29 @@ export const TEXTS = {
   reason: "Reason (seen by you and the leads of their classes only)",
   spoken: "A recording may stand in place of a text",
   save: "Keep it",
-} as const;
+  changeWhatIsAgreed: "Change what is agreed",
+  extraSchoolDays: "Extra school days",
+  fewerArtefacts: "Fewer artefacts",
+  lengthOfTextsInPercent: "Length of texts, in percent of everybody's",
+  excusedFrom: "Excused from",
+  from: "From",
+  to: "to",
+  mayStayOpen: "(may stay open)",
+  cancel: "Cancel",
+  theChosenStudent: "The chosen student",
+  whatIsAgreedCountsIn: "What is agreed counts in every class from its first day.",
+  closeThePanel: "Close the panel",
+  takeAwayWords: message<{ words: string }>("Take away: {words}"),
+  nobodyOfThatNameIs: "Nobody of that name is in this caseload.",
+  bringInAList: "Bring in a list",
+  whatFilled: message<{ what: number }>("{what} % filled"),
+  nothingWanted: "nothing wanted",
+  countOverdueOverdue: message<{ count: number; overdue: string }>("{count} overdue: {overdue}"),
+  waitingToHandIn: message<{ waiting: number }>("{waiting} to hand in"),
+  allHandedIn: "all handed in",
+  quietForAWeek: "· quiet for a week",
+  inNoClass: "in no class",
+});
 
 /** An adjustment in words: ``2 school days more, 1 artefact fewer``. */
 export function adjustmentWords(one: Adjustment): string {

@@ -10,7 +10,7 @@ import { Problem } from "../api/problem";
 import { usePersonId } from "../api/session";
 import { useUndo } from "../live/useUndo";
 import { Button } from "../ui/Button";
-import { day, due, plural } from "../ui/dates";
+import { day, due } from "../ui/dates";
 import { FormDate } from "../ui/days/DateField";
 import { Foot } from "../ui/Foot";
 import { newKey } from "../ui/newKey";
@@ -22,6 +22,7 @@ import { useBack } from "../writing/useBack";
 import { useDraft } from "../writing/useDraft";
 import { firstFields, planOf } from "./plan";
 import type { Fields } from "./plan";
+import { TEXTS } from "./texts";
 
 interface Props {
   data: Schema["HandInsShape"];
@@ -61,9 +62,9 @@ export function HandInForm({ data, groupId, onClose }: Props) {
     <aside aria-labelledby="new-handin" className="flex w-[420px] shrink-0 flex-col rounded-lg border border-edge bg-paper max-lg:w-full lg:overflow-y-auto">
       <div className="flex items-center justify-between px-5 pt-4">
         <h2 id="new-handin" className="text-lg">
-          New hand-in
+          {TEXTS.newHandIn}
         </h2>
-        <button type="button" aria-label="Close the form" onClick={onClose} className="-m-2 p-2">
+        <button type="button" aria-label={TEXTS.closeTheForm} onClick={onClose} className="-m-2 p-2">
           <X aria-hidden size={18} />
         </button>
       </div>
@@ -73,21 +74,21 @@ export function HandInForm({ data, groupId, onClose }: Props) {
         className="flex flex-1 flex-col gap-4 px-5 pt-3"
       >
         <label className={LABEL}>
-          Title
+          {TEXTS.title}
           <input {...form.register("title")} className={FIELD} autoComplete="off" />
         </label>
         <Pockets data={data} control={form.control} onChange={(chosen) => form.setValue("pockets", chosen)} />
-        <FormDate label="Opens" control={form.control} name="opens" />
+        <FormDate label={TEXTS.opens} control={form.control} name="opens" />
         <div className="grid grid-cols-2 gap-3">
-          <FormDate label="Due" control={form.control} name="day" />
+          <FormDate label={TEXTS.due} control={form.control} name="day" />
           <label className={LABEL}>
-            at <span className="font-normal text-quiet">(or end of day)</span>
+            {TEXTS.at}{" "}<span className="font-normal text-quiet">{TEXTS.orEndOfDay}</span>
             <input type="time" {...form.register("time")} className={FIELD} />
           </label>
         </div>
         {data.all_periods.length > 0 && <Periods fields={fields} register={form.register} control={form.control} />}
         <label className={LABEL}>
-          Points <span className="font-normal text-quiet">(may stay empty)</span>
+          {TEXTS.points}{" "}<span className="font-normal text-quiet">{TEXTS.mayStayEmpty}</span>
           <input {...form.register("points")} inputMode="decimal" autoComplete="off" className={`${FIELD} figures max-w-28`} />
         </label>
         <Foot className="sticky bottom-0 -mx-5 mt-auto">
@@ -97,10 +98,10 @@ export function HandInForm({ data, groupId, onClose }: Props) {
           {set.error instanceof Problem && <Notice title={set.error.title} fix={set.error.fix} />}
           <div className="flex justify-end gap-2">
             <Button className="min-h-9" onClick={onClose}>
-              Cancel
+              {TEXTS.cancel}
             </Button>
             <Button look="main" className="min-h-9" type="submit" disabled={set.isPending}>
-              Set the hand-in
+              {TEXTS.setTheHandIn}
             </Button>
           </div>
         </Foot>
@@ -115,7 +116,7 @@ function Pockets({ data, control, onChange }: { data: Props["data"]; control: Co
   const toggle = (id: number) => onChange(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   return (
     <fieldset>
-      <legend className={LABEL}>Pockets it collects</legend>
+      <legend className={LABEL}>{TEXTS.pocketsItCollects}</legend>
       <div className="mt-1 max-h-32 overflow-y-auto rounded-md border border-control px-3 py-1">
         {sections.map((section) => (
           <div key={section} className="py-1">
@@ -130,7 +131,7 @@ function Pockets({ data, control, onChange }: { data: Props["data"]; control: Co
               ))}
           </div>
         ))}
-        {data.pockets.length === 0 && <p className="py-2">This class has no pockets yet.</p>}
+        {data.pockets.length === 0 && <p className="py-2">{TEXTS.thisClassHasNoPockets}</p>}
       </div>
     </fieldset>
   );
@@ -140,14 +141,14 @@ function Periods({ fields, register, control }: { fields: Fields; register: UseF
   const rows = useFieldArray({ control, name: "periods", keyName: "key" });
   return (
     <fieldset className="flex flex-col gap-1">
-      <legend className={LABEL}>Periods</legend>
+      <legend className={LABEL}>{TEXTS.periods}</legend>
       <label className="flex min-h-7 items-center gap-2">
         <input type="checkbox" className="size-4 accent-ink" {...register("forEveryone")} />
-        For everyone in the class
+        {TEXTS.forEveryoneInTheClass}
       </label>
       <label className="flex min-h-7 items-center gap-2">
         <input type="checkbox" className="size-4 accent-ink" {...register("byPeriod")} />
-        Another due date for some periods
+        {TEXTS.anotherDueDateForSome}
       </label>
       {(!fields.forEveryone || fields.byPeriod) && (
         <ul className="mt-1 flex flex-col gap-2">
@@ -166,7 +167,7 @@ function Periods({ fields, register, control }: { fields: Fields; register: UseF
                   <FormDate heard label={`${row.name} due`} control={control} name={`periods.${place}.day`} className="w-48" />
                   <input
                     type="time"
-                    aria-label={`${row.name} due at`}
+                    aria-label={TEXTS.nameDueAt({ name: row.name })}
                     {...register(`periods.${place}.time`)}
                     className="min-h-9 rounded-md border border-control px-2"
                   />
@@ -196,36 +197,36 @@ function Preview({ fields, groupId }: { fields: Fields; groupId: number }) {
         }),
       ),
   });
-  if (!ready) return <p className="text-quiet">Give it a title and choose its pockets; who gets it and when shows here.</p>;
+  if (!ready) return <p className="text-quiet">{TEXTS.giveItATitleAnd}</p>;
   if (preview.error instanceof Problem) return <Notice title={preview.error.title} fix={preview.error.fix} />;
   if (!preview.data) return null;
   const { asked: number, not_asked, dues, moved, without_due, warnings } = preview.data;
   return (
-    <section aria-label="Who will get it" aria-live="polite" className="rounded-md bg-in-soft p-3">
+    <section aria-label={TEXTS.whoWillGetIt} aria-live="polite" className="rounded-md bg-in-soft p-3">
       <p className="font-bold">
-        {plural(number, "student")} will be asked{not_asked > 0 && `, ${not_asked} not`}
+        {TEXTS.studentsWillBeAsked({ number, not_asked, not_askedIs: not_asked > 0 })}
       </p>
       <ul>
         {dues.map((line) => (
           <li key={`${line.day ?? ""} ${line.at ?? ""}`} className="figures flex justify-between gap-3">
-            <span>{line.day ? due(line.day, line.at) : "no due date"}</span>
+            <span>{line.day ? due(line.day, line.at) : TEXTS.noDueDate}</span>
             <span>{line.students}</span>
           </li>
         ))}
       </ul>
       {moved.length > 0 && (
         <details className="mt-2">
-          <summary className="font-semibold">{plural(moved.length, "student")} with extra days</summary>
+          <summary className="font-semibold">{TEXTS.studentsWithExtraDays({ count: moved.length })}</summary>
           <ul>
             {moved.map((one) => (
               <li key={one.name}>
-                {one.name}: {day(one.day)} ({plural(one.extra_days, "school day")} added)
+                {TEXTS.nameDaySchoolDaysAdded({ name: one.name, day: day(one.day), extra_days: one.extra_days })}
               </li>
             ))}
           </ul>
         </details>
       )}
-      {without_due.length > 0 && <p className="mt-2 text-overdue">In no period, so without a due date: {without_due.join("; ")}</p>}
+      {without_due.length > 0 && <p className="mt-2 text-overdue">{TEXTS.inNoPeriodSoWithout({ without_due: without_due.join("; ") })}</p>}
       {warnings.map((warning) => (
         <p key={warning} className="mt-2 rounded-sm bg-today p-2">
           {warning}

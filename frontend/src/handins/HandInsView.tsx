@@ -9,6 +9,7 @@ import { useGroupId } from "../api/session";
 import { due, plural } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { HandInForm } from "./HandInForm";
+import { TEXTS } from "./texts";
 
 type Column = Schema["ColumnShape"];
 
@@ -34,7 +35,7 @@ export function HandInsView() {
         <section aria-labelledby="handins" className="flex min-w-0 flex-1 flex-col gap-3 lg:overflow-y-auto">
           <div className="flex min-h-9 items-center justify-between">
             <h1 id="handins" className="text-xl">
-              Hand-ins
+              {TEXTS.handIns}
             </h1>
             {found.data.may_set && !making && (
               <Link
@@ -42,7 +43,7 @@ export function HandInsView() {
                 className="inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep"
               >
                 <Plus aria-hidden size={16} />
-                New hand-in
+                {TEXTS.newHandIn}
               </Link>
             )}
           </div>
@@ -65,7 +66,7 @@ function Table({ data, groupId, selected, narrow }: TableProps) {
   if (data.handins.length === 0) {
     return (
       <p className="rounded-lg border border-edge bg-paper p-8 text-center text-base">
-        Nothing is asked for yet. {data.may_set ? "Set the first hand-in: choose its pockets and when it is due." : "The lead of the class sets hand-ins."}
+        {TEXTS.nothingIsAskedForYet({ may_setIs: data.may_set })}
       </p>
     );
   }
@@ -75,7 +76,7 @@ function Table({ data, groupId, selected, narrow }: TableProps) {
       <table className="w-full border-collapse text-left">
         <thead className="bg-ground">
           <tr>
-            {["Hand-in", "Due", "For", "In", "To mark", "Sent back", "Overdue"].map((head, place) => (
+            {[TEXTS.handIn, TEXTS.due, TEXTS.for, TEXTS.in, TEXTS.toMark, TEXTS.sentBack, TEXTS.overdue].map((head, place) => (
               <th key={head} scope="col" className={`px-3 py-2 ${place > 2 ? "text-right" : ""} ${narrow && place > 3 ? "xl:hidden" : ""}`}>
                 {head}
               </th>
@@ -108,11 +109,11 @@ function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: M
         </span>
       </td>
       <td className="figures px-3 py-2 whitespace-nowrap">
-        {one.due ? due(one.due, one.due_time) : "no due date"}
-        {one.several_dues && <span className="block text-quiet">and by period</span>}
+        {one.due ? due(one.due, one.due_time) : TEXTS.noDueDate}
+        {one.several_dues && <span className="block text-quiet">{TEXTS.andByPeriod}</span>}
       </td>
       <td className="px-3 py-2 whitespace-nowrap">{plural(one.asked, "student")}</td>
-      <td className="figures px-3 py-2 text-right whitespace-nowrap">{one.open ? `${one.in} of ${one.asked}` : "opens later"}</td>
+      <td className="figures px-3 py-2 text-right whitespace-nowrap">{one.open ? `${one.in} of ${one.asked}` : TEXTS.opensLater}</td>
       {counts.map((count, place) => (
         <td
           key={place}

@@ -15,6 +15,7 @@ import { LogSums } from "./LogSums";
 import { LogTable } from "./LogTable";
 import { PasteRows } from "./PasteRows";
 import { RowForm } from "./RowForm";
+import { TEXTS } from "./texts";
 
 interface Props {
   pocket: Schema["OpenedPocket"];
@@ -83,11 +84,11 @@ export function LogPocket({ pocket, log, groupId, portfolio }: Props) {
         }
         {...(may ? { onEdit: (row: Row) => setEditing(row.id), onRemove: (row: Row) => void remove(row) } : {})}
       />
-      {log.rows.length === 0 && <p className="text-base text-ink-soft">{may ? "No rows yet. Write the first one above." : "No rows yet."}</p>}
+      {log.rows.length === 0 && <p className="text-base text-ink-soft">{may ? TEXTS.noRowsYetWriteThe : TEXTS.noRowsYet}</p>}
       <div className="flex flex-wrap gap-2">
         {may && (
           <Button big aria-expanded={pasting} icon={<ClipboardPaste aria-hidden size={18} />} onClick={() => setPasting(!pasting)}>
-            Paste rows
+            {TEXTS.pasteRows}
           </Button>
         )}
         {log.rows.length > 0 && (
@@ -97,7 +98,7 @@ export function LogPocket({ pocket, log, groupId, portfolio }: Props) {
             className="inline-flex min-h-11 items-center gap-2 rounded-md border border-edge bg-paper px-5 text-base font-semibold hover:border-control hover:bg-ground"
           >
             <Download aria-hidden size={18} />
-            Download as CSV
+            {TEXTS.downloadAsCsv}
           </a>
         )}
       </div>

@@ -3,6 +3,7 @@ import type { Schema } from "../api/client";
 import { plural, shortDay } from "../ui/dates";
 import { amount, sumOf } from "./cells";
 import type { Log } from "./cells";
+import { TEXTS } from "./texts";
 
 export function LogSums({ log }: { log: Log }) {
   if (log.total.rows === 0 && !log.target) return null;
@@ -10,7 +11,7 @@ export function LogSums({ log }: { log: Log }) {
   const numbers = columns.filter((one) => one.type === "number");
   const choices = columns.filter((one) => one.type === "choice");
   return (
-    <section aria-label="Added up" className="grid gap-4 rounded-lg border border-edge bg-paper p-4 xl:grid-cols-2">
+    <section aria-label={TEXTS.addedUp} className="grid gap-4 rounded-lg border border-edge bg-paper p-4 xl:grid-cols-2">
       <div className="flex flex-col gap-3">
         <dl className="flex flex-wrap gap-x-6 gap-y-2">
           <Total name="Rows that count" value={String(log.total.rows)} />
@@ -73,23 +74,23 @@ function Weeks({ log }: { log: Log }) {
   const key = target ? target.column : (columns.find((one) => one.type === "number")?.key ?? "");
   const column = columns.find((one) => one.key === key);
   const unit = column?.unit ?? (key ? "" : "rows");
-  if (log.weeks.length === 0) return target ? <p className="text-ink-soft">The target is {amount(target.amount)} {unit}. The first row with a date begins the chart.</p> : null;
+  if (log.weeks.length === 0) return target ? <p className="text-ink-soft">{TEXTS.theTargetIsAmountUnit({ amount: amount(target.amount), unit })}</p> : null;
   const climbing = target !== null && !target.each_week;
   const values = climbing ? log.line.map((one) => one.value) : log.weeks.map((one) => Number(sumOf(one, key)));
   const goal = target ? Number(target.amount) : 0;
   const top = Math.max(goal, ...values, 1) * 1.08;
   const step = WIDTH / log.weeks.length;
   const y = (value: number) => (HEIGHT - FOOT) * (1 - Math.max(value, 0) / top);
-  const name = column?.title ?? "Rows";
+  const name = column?.title ?? TEXTS.rows;
   const said = target
-    ? `${name}: ${amount(values.at(-1) ?? 0)} of ${amount(target.amount)} ${unit}${target.each_week ? " in the last week" : ""}.`
-    : `${name} week by week.`;
+    ? TEXTS.nameValuesOfAmountUnit({ name, values: amount(values.at(-1) ?? 0), amount: amount(target.amount), unit, each_weekIs: target.each_week })
+    : TEXTS.nameWeekByWeek({ name });
   const every = Math.ceil(log.weeks.length / 6);
   return (
     <figure className="max-w-lg min-w-0">
       <figcaption className="mb-1 font-bold">
-        {name} {climbing ? "so far" : "each week"}
-        {target && <span className="figures font-normal text-ink-soft"> · target {amount(target.amount)} {unit}{target.each_week ? " a week" : ""}</span>}
+        {name} {climbing ? TEXTS.soFar : TEXTS.eachWeek}
+        {target && <span className="figures font-normal text-ink-soft">{" "}{TEXTS.targetAmountUnit({ amount: amount(target.amount), unit, each_weekIs: target.each_week })}</span>}
       </figcaption>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={said} className="w-full">
         {climbing ? (

@@ -6,6 +6,7 @@ import { useNarrow } from "../ui/useNarrow";
 import { fileAddress } from "../viewer/files";
 import { heading, words } from "./cells";
 import type { Column, Log, Row } from "./cells";
+import { TEXTS } from "./texts";
 
 interface Props {
   log: Log;
@@ -26,7 +27,7 @@ function Table({ log, editing = null, form, onEdit, onRemove }: Props) {
   const actions = onEdit !== undefined;
   return (
       <div className="overflow-x-auto rounded-lg border border-edge bg-paper">
-        <table aria-label="Rows of the log" className="w-full border-collapse text-base">
+        <table aria-label={TEXTS.rowsOfTheLog} className="w-full border-collapse text-base">
           <thead>
             <tr className="border-b border-edge text-left text-sm">
               {columns.map((one) => (
@@ -35,7 +36,7 @@ function Table({ log, editing = null, form, onEdit, onRemove }: Props) {
                 </th>
               ))}
               <th scope="col" className="py-2">
-                <span className="sr-only">State</span>
+                <span className="sr-only">{TEXTS.state}</span>
               </th>
             </tr>
           </thead>
@@ -71,7 +72,7 @@ function Cards({ log, editing = null, form, onEdit, onRemove }: Props) {
   const columns = log.columns ?? [];
   const actions = onEdit !== undefined;
   return (
-      <ul aria-label="Rows of the log" className="flex flex-col gap-3">
+      <ul aria-label={TEXTS.rowsOfTheLog} className="flex flex-col gap-3">
         {log.rows.map((row) => (
           <li key={row.id} className="rounded-lg border border-edge bg-paper p-3">
             {row.id === editing ? (
@@ -135,14 +136,14 @@ function RowState({ row }: { row: Row }) {
   if (row.locked) {
     return (
       <span className="inline-flex min-h-8 items-center gap-1.5 text-sm text-quiet">
-        <Lock aria-hidden size={15} /> handed in
+        <Lock aria-hidden size={15} />{" "}{TEXTS.handedIn}
       </span>
     );
   }
   if (row.complete) return null;
   return (
     <span className="inline-flex min-h-8 items-center gap-1.5 text-sm whitespace-normal text-copper">
-      <CircleDashed aria-hidden size={15} className="shrink-0" /> still to write: {row.missing.join(", ")}
+      <CircleDashed aria-hidden size={15} className="shrink-0" />{" "}{TEXTS.stillToWriteMissing({ missing: row.missing.join(", ") })}
     </span>
   );
 }
@@ -151,10 +152,10 @@ function Acts({ row, onEdit, onRemove }: { row: Row; onEdit: ((row: Row) => void
   const act = "inline-flex size-11 items-center justify-center rounded-md text-ink-soft hover:bg-ground";
   return (
     <span className="shrink-0 whitespace-nowrap">
-      <button type="button" aria-label="Change this row" className={act} onClick={() => onEdit?.(row)}>
+      <button type="button" aria-label={TEXTS.changeThisRow} className={act} onClick={() => onEdit?.(row)}>
         <Pencil aria-hidden size={17} />
       </button>
-      <button type="button" aria-label="Take this row out" className={act} onClick={() => onRemove?.(row)}>
+      <button type="button" aria-label={TEXTS.takeThisRowOut} className={act} onClick={() => onRemove?.(row)}>
         <Trash2 aria-hidden size={17} />
       </button>
     </span>

@@ -5,10 +5,10 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useDraft } from "../writing/useDraft";
 import { useSettled } from "../ui/useSettled";
+import { TEXTS } from "./texts";
 
 interface Props {
   portfolio: number;
@@ -40,19 +40,19 @@ export function PasteRows({ portfolio, pocket, onDone, onClose }: Props) {
   const problem = add.error ?? read.error;
   const found = text.trim() ? read.data : undefined;
   return (
-    <section aria-label="Paste rows" className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
+    <section aria-label={TEXTS.pasteRows} className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
       <label className="text-base font-bold">
-        Rows from a spreadsheet <span className="font-normal text-quiet">with their headings, or in the order of the columns here</span>
+        {TEXTS.rowsFromASpreadsheet}{" "}<span className="font-normal text-quiet">{TEXTS.withTheirHeadingsOrIn}</span>
         <textarea rows={4} value={text} onChange={(event) => setText(event.target.value)} className="mt-1 block w-full rounded-md border border-control bg-paper px-3 py-2 font-normal" />
       </label>
       {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
       {found && <Lines found={found} />}
       <div className="flex gap-2">
         <Button big disabled={!found || found.added === 0 || add.isPending} onClick={() => add.mutate()}>
-          {found && found.added > 0 ? `Add ${plural(found.added, "row")}` : "Add the rows"}
+          {found && found.added > 0 ? TEXTS.addRows({ added: found.added }) : TEXTS.addTheRows}
         </Button>
         <Button big look="quiet" onClick={close}>
-          Close
+          {TEXTS.close}
         </Button>
       </div>
     </section>
@@ -61,18 +61,18 @@ export function PasteRows({ portfolio, pocket, onDone, onClose }: Props) {
 
 function Lines({ found }: { found: Schema["PastedShape"] }) {
   return (
-    <ul aria-label="What was read" className="max-h-60 overflow-y-auto rounded-md border border-line text-base">
+    <ul aria-label={TEXTS.whatWasRead} className="max-h-60 overflow-y-auto rounded-md border border-line text-base">
       {found.lines.map((line) => (
         <li key={line.line} className="border-b border-line px-3 py-1.5 last:border-0">
-          <span className="figures mr-2 text-quiet">Line {line.line}</span>
+          <span className="figures mr-2 text-quiet">{TEXTS.lineLine({ line: line.line })}</span>
           <span className="break-words">{line.cells.filter(Boolean).join(" · ")}</span>
           {line.wrong.map((one) => (
             <span key={one.column} className="block text-sm text-overdue">
               {one.what} {one.fix}
             </span>
           ))}
-          {line.here && <span className="block text-sm text-quiet">Stands here already; left out.</span>}
-          {line.missing.length > 0 && line.wrong.length === 0 && <span className="block text-sm text-copper">Still to write: {line.missing.join(", ")}</span>}
+          {line.here && <span className="block text-sm text-quiet">{TEXTS.standsHereAlreadyLeftOut}</span>}
+          {line.missing.length > 0 && line.wrong.length === 0 && <span className="block text-sm text-copper">{TEXTS.stillToWriteMissing2({ missing: line.missing.join(", ") })}</span>}
         </li>
       ))}
     </ul>

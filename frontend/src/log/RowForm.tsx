@@ -12,6 +12,7 @@ import { lengthWords } from "../ui/Chips";
 import { Notice } from "../ui/Notice";
 import { heading } from "./cells";
 import type { Column, Log, Row, Values } from "./cells";
+import { TEXTS } from "./texts";
 
 interface Props {
   log: Log;
@@ -64,7 +65,7 @@ export function RowForm({ log, portfolio, pocket, row, today, onSaved, onCancel 
     <form
       ref={form}
       noValidate
-      aria-label={row ? "Change the row" : "New row"}
+      aria-label={row ? TEXTS.changeTheRow : TEXTS.newRow}
       onSubmit={(event) => {
         event.preventDefault();
         save.mutate({ values, version: base });
@@ -76,10 +77,10 @@ export function RowForm({ log, portfolio, pocket, row, today, onSaved, onCancel 
           <Field key={one.key} column={one} value={values[one.key] ?? null} wrong={wrong.find((of) => of.column === one.key)} portfolio={portfolio} pocket={pocket} onChange={(value) => change(one.key, value)} />
         ))}
       </div>
-      {problem && wrong.length === 0 && <Notice title={problem.title} fix={problem.away ? "What you wrote is kept on this device. Try again in a moment." : problem.fix} />}
+      {problem && wrong.length === 0 && <Notice title={problem.title} fix={problem.away ? TEXTS.whatYouWroteIsKept : problem.fix} />}
       <div className="flex flex-wrap items-center gap-2">
         <Button big type="submit" disabled={save.isPending}>
-          {row ? "Keep the changes" : "Add the row"}
+          {row ? TEXTS.keepTheChanges : TEXTS.addTheRow}
         </Button>
         {onCancel && (
           <Button
@@ -90,7 +91,7 @@ export function RowForm({ log, portfolio, pocket, row, today, onSaved, onCancel 
               onCancel();
             }}
           >
-            Cancel
+            {TEXTS.cancel}
           </Button>
         )}
       </div>
@@ -118,7 +119,7 @@ function Field({ column, value, wrong, portfolio, pocket, onChange }: FieldProps
     <div className={wide}>
       <label htmlFor={id} className="text-base font-bold">
         {heading(column)}
-        {column.required && <span className="font-normal text-quiet"> needed</span>}
+        {column.required && <span className="font-normal text-quiet">{" "}{TEXTS.needed}</span>}
         {column.measure && <span className="font-normal text-quiet"> {lengthWords({ measure: column.measure, least: column.least, most: column.most ?? null })}</span>}
       </label>
       {column.type === "choice" ? (
@@ -131,8 +132,8 @@ function Field({ column, value, wrong, portfolio, pocket, onChange }: FieldProps
       ) : column.type === "yes_no" ? (
         <select {...shared} value={value === null ? "" : value === true ? "yes" : "no"} onChange={(event) => onChange(event.target.value === "" ? null : event.target.value === "yes")}>
           <option value="" />
-          <option value="yes">yes</option>
-          <option value="no">no</option>
+          <option value="yes">{TEXTS.yes}</option>
+          <option value="no">{TEXTS.no}</option>
         </select>
       ) : column.type === "long_text" ? (
         <textarea {...shared} rows={2} value={text} onChange={(event) => onChange(event.target.value)} className={`${shared.className} py-2`} />
@@ -180,13 +181,13 @@ function FileField({ id, value, portfolio, pocket, onChange }: Omit<FieldProps, 
         }}
       />
       <Button id={id} big icon={<Paperclip aria-hidden size={18} />} disabled={send.isPending} onClick={() => input.current?.click()}>
-        {send.isPending ? "On its way …" : value === null ? "Add a photo or file" : "Take another one"}
+        {send.isPending ? TEXTS.onItsWay : value === null ? TEXTS.addAPhotoOrFile : TEXTS.takeAnotherOne}
       </Button>
       {value !== null && (
         <>
           <span className="min-w-0 truncate">{title || "kept"}</span>
           <Button look="quiet" onClick={() => onChange(null)}>
-            Take off
+            {TEXTS.takeOff}
           </Button>
         </>
       )}

@@ -1,6 +1,7 @@
 /** A log's values in words. */
 import type { Schema } from "../api/client";
 import { day } from "../ui/dates";
+import { TEXTS } from "./texts";
 
 export type Log = Schema["LogShape"];
 export type Column = Schema["LogColumn"];
@@ -14,14 +15,14 @@ export function heading(column: Column): string {
 
 /** Kinds of column, in words. */
 export const TYPES: Record<Column["type"], string> = {
-  date: "Date",
-  text: "Text",
-  long_text: "Long text",
-  number: "Number",
-  choice: "Choice",
-  link: "Link",
-  artefact: "Artefact",
-  yes_no: "Yes or no",
+  date: TEXTS.date,
+  text: TEXTS.text,
+  long_text: TEXTS.longText,
+  number: TEXTS.number,
+  choice: TEXTS.choice,
+  link: TEXTS.link,
+  artefact: TEXTS.artefact,
+  yes_no: TEXTS.yesOrNo,
 };
 
 /** A value as it reads; artefacts are shown by their own. */

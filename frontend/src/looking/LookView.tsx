@@ -12,6 +12,7 @@ import { Select } from "../ui/Select";
 import { Failed, Waiting } from "../ui/Waiting";
 import { listed } from "../ui/words";
 import { LOOKING } from "./texts";
+import { TEXTS } from "./texts";
 
 type Student = Schema["PocketOfStudent"];
 
@@ -68,7 +69,7 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
           onChange={(order) => setSearch(order === "work" ? { order } : {}, { replace: true })}
         />
         <p className="figures text-ink-soft">
-          {`${begun} of ${students.length} ${LOOKING.begun}, ${full} ${LOOKING.full}`}
+          {TEXTS.begunOfCountBegunFull({ begun, count: students.length, begun2: LOOKING.begun, full, full2: LOOKING.full })}
         </p>
       </header>
       {students.length === 0 && <p>{LOOKING.noStudent}</p>}

@@ -1,5 +1,6 @@
 /** The words of looking in over a class. */
-export const LOOKING = {
+import { catalogue, message } from "../language/catalogue";
+export const LOOKING = catalogue("looking.looking", {
   title: "Look in",
   pocket: "Pocket",
   begun: "have begun",
@@ -11,4 +12,8 @@ export const LOOKING = {
   noPocket: "There is no pocket in this class yet",
   noPocketHint: "Lay one out in the template, and everybody's shows here.",
   noStudent: "There is nobody in this class yet.",
-} as const;
+});
+
+export const TEXTS = catalogue("looking", {
+  begunOfCountBegunFull: message<{ begun: number; count: number; begun2: string; full: number; full2: string }>("{begun} of {count} {begun2}, {full} {full2}"),
+});

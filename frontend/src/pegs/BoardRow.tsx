@@ -6,6 +6,7 @@ import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { inWords, listed } from "../ui/words";
 import type { Board, Row } from "./filters";
+import { TEXTS } from "./texts";
 
 interface Props {
   row: Row;
@@ -20,10 +21,10 @@ interface Props {
 }
 
 function Bar({ row }: { row: Row }) {
-  if (!row.wanted) return <span className="text-xs text-quiet">nothing wanted</span>;
+  if (!row.wanted) return <span className="text-xs text-quiet">{TEXTS.nothingWanted}</span>;
   const share = Math.round((100 * row.met) / row.wanted);
   return (
-    <span className="flex items-center gap-2" title={`${row.met} of ${row.wanted} wanted so far`}>
+    <span className="flex items-center gap-2" title={TEXTS.metOfWantedWantedSo({ met: row.met, wanted: row.wanted })}>
       <span aria-hidden className="meter h-1.5 w-14 overflow-hidden rounded-full bg-line">
         <span className="block h-full bg-ink-soft" style={{ width: `${share}%` }} />
       </span>
@@ -46,7 +47,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
         <PegPicture picture={row.picture} tint={row.tint} size={24} />
         <span className="truncate" title={name}>
           <ListedName person={row} />
-          {row.left && <span className="text-quiet"> (left)</span>}
+          {row.left && <span className="text-quiet">{" "}{TEXTS.left}</span>}
         </span>
       </div>
       <div role="gridcell" title={row.period} className="truncate pr-1 text-xs text-ink-soft">
@@ -66,7 +67,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
                 type="button"
                 data-cell={`${index} ${column}`}
                 tabIndex={stop === column ? 0 : -1}
-                aria-label={`${name}, ${one.title}: not asked`}
+                aria-label={TEXTS.nameTitleNotAsked({ name, title: one.title })}
                 className="size-full"
                 onClick={() => onOpen(column)}
               />

@@ -92,12 +92,13 @@ export function BoardTable(props: Props) {
   const least = NAME + period + 118 + 58 + columns * 56;
   return (
     // Nothing that has the focus lies under the head or the names.
+    // Nothing that has the focus lies under the head or the names.
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto" style={{ scrollPaddingTop: HEAD, scrollPaddingLeft: NAME }}>
       {/* eslint-disable-next-line jsx-a11y/interactive-supports-focus -- the cells take the focus */}
       <div
         ref={grid}
         role="grid"
-        aria-label="Pegs: students by hand-ins"
+        aria-label={TEXTS.pegsStudentsByHandIns}
         aria-rowcount={rows.length + 1}
         aria-colcount={columns + 4}
         onKeyDown={keys}
@@ -133,7 +134,7 @@ export function BoardTable(props: Props) {
                 className="flex size-full flex-col items-center justify-center px-0.5 text-xs leading-[13px]"
               >
                 <span className="line-clamp-2 max-w-full font-bold break-words">{one.title}</span>
-                <span className="figures whitespace-nowrap text-quiet">{one.due ? shortDay(one.due) : "no due"}</span>
+                <span className="figures whitespace-nowrap text-quiet">{one.due ? shortDay(one.due) : TEXTS.noDue}</span>
               </button>
             </div>
           ))}

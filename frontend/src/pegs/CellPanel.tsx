@@ -36,7 +36,7 @@ export function CellPanel({ groupId, handinId, enrolmentId, onClose }: Props) {
   const cell = useQuery(cellQuery(groupId, handinId, enrolmentId));
   return (
     <aside
-      aria-label="The chosen peg"
+      aria-label={TEXTS.theChosenPeg}
       className="flex w-[300px] shrink-0 flex-col overflow-y-auto rounded-lg border border-edge bg-paper max-lg:max-h-96 max-lg:w-full"
     >
       {cell.isPending && <Waiting />}
@@ -73,9 +73,9 @@ function Opened({ cell, groupId, onClose }: { cell: Cell; groupId: number; onClo
 }
 
 function dueWords(cell: Cell): string {
-  if (!cell.due) return "No due date";
-  const extra = cell.extra_days ? `, ${plural(cell.extra_days, "school day")} added` : "";
-  return `Due ${due(cell.due, cell.due_time)}${extra}${cell.due_source === "own" ? ", their own date" : ""}`;
+  if (!cell.due) return TEXTS.noDueDate;
+  const extra = cell.extra_days ? TEXTS.schoolDaysAdded({ extra_days: cell.extra_days }) : "";
+  return TEXTS.dueDueExtra({ due: due(cell.due, cell.due_time), extra, due_sourceIs: cell.due_source === "own" });
 }
 
 function Summary({ cell }: { cell: Cell }) {
@@ -84,12 +84,12 @@ function Summary({ cell }: { cell: Cell }) {
       <Coat state={{ ...cell, locked: false }} size={28} />
       <div className="min-w-0">
         <p>
-          <strong>{cell.overdue ? "Overdue" : STATUS[cell.status]}</strong>
+          <strong>{cell.overdue ? TEXTS.overdue : STATUS[cell.status]}</strong>
           {cell.at && cell.status !== "excused" && ` ${moment(cell.at)}`}
         </p>
         {cell.overdue && <p>{STATUS[cell.status]}</p>}
         {cell.late && <p>{lateness(cell)}</p>}
-        <p className="text-ink-soft">{cell.status === "not_open" ? `Opens ${day(cell.handin.opens)} · ${dueWords(cell)}` : dueWords(cell)}</p>
+        <p className="text-ink-soft">{cell.status === "not_open" ? TEXTS.opensOpensCell({ opens: day(cell.handin.opens), cell: dueWords(cell) }) : dueWords(cell)}</p>
         {cell.no_period && <p className="text-overdue">{TEXTS.noPeriod}</p>}
       </div>
     </div>
@@ -109,7 +109,7 @@ function Pockets({ pockets }: { pockets: Cell["pockets"] }): ReactNode {
             </div>
             <p className="mt-1 truncate text-quiet" title={first.artefact.title}>
               {first.artefact.title}
-              {pocket.evidence.length > 1 && ` · 1 of ${pocket.evidence.length}`}
+              {pocket.evidence.length > 1 && TEXTS.ofCount({ count: pocket.evidence.length })}
             </p>
           </div>
         )}
@@ -140,8 +140,8 @@ function Submissions({ cell, groupId }: { cell: Cell; groupId: number }) {
             </Link>
             <span className="figures block text-quiet">
               {one.receipt}
-              {one.voided_at ? " · taken back" : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
-              {one.empty && " · empty"}
+              {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
+              {one.empty && TEXTS.empty}
             </span>
           </li>
         ))}
@@ -196,7 +196,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
         className="inline-flex min-h-9 flex-1 items-center justify-center gap-2 rounded-md border border-edge px-3 font-semibold whitespace-nowrap hover:border-control"
       >
         <FolderOpen aria-hidden size={16} />
-        Portfolio
+        {TEXTS.portfolio2}
       </Link>
       {mayExcuse && (
         <Button

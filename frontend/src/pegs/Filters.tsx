@@ -21,7 +21,7 @@ export function Filters({ board, chosen, counts, onChange }: Props) {
     onChange({ show: next.join(",") });
   };
   return (
-    <div role="group" aria-label="Filters" className="flex flex-wrap items-center gap-2">
+    <div role="group" aria-label={TEXTS.filters} className="flex flex-wrap items-center gap-2">
       {board.periods.length > 1 && (
         <Choice
           all={TEXTS.allPeriods}

@@ -9,6 +9,7 @@ import { day } from "../ui/dates";
 import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { TEXTS } from "./texts";
 
 type Cell = Schema["OpenedCell"];
 
@@ -29,26 +30,26 @@ export function OwnDue({ cell, groupId, onClose }: { cell: Cell; groupId: number
   });
   return (
     <form
-      aria-label="A due date of their own"
+      aria-label={TEXTS.aDueDateOfTheir}
       className="flex w-full flex-col gap-2"
       onSubmit={(event) => {
         event.preventDefault();
         if (chosen) set.mutate(chosen);
       }}
     >
-      <DateField label={cell.status === "not_asked" ? "Ask all the same, due on" : "Their own due date"} value={chosen} onChange={setChosen} />
+      <DateField label={cell.status === "not_asked" ? TEXTS.askAllTheSameDue : TEXTS.theirOwnDueDate} value={chosen} onChange={setChosen} />
       {set.error instanceof Problem && <Notice title={set.error.title} fix={set.error.fix} />}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" className="min-h-9" disabled={!chosen || set.isPending}>
-          Set the date
+          {TEXTS.setTheDate}
         </Button>
         {own && (
           <Button className="min-h-9" disabled={set.isPending} onClick={() => set.mutate(null)}>
-            As for everybody
+            {TEXTS.asForEverybody}
           </Button>
         )}
         <Button look="quiet" className="min-h-9" onClick={onClose}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
       </div>
     </form>

@@ -26,7 +26,7 @@ export function PrintedBoard({ title, board, rows }: Paper) {
           <table key={start} className="w-full table-fixed border-collapse [&:not(:first-child)]:break-before-page">
             <caption className="pb-2 text-left text-base font-bold">
               {title} · {shortDay(board.today)}
-              {rows.length < board.students.length ? ` · ${rows.length} of ${board.students.length} students` : ""}
+              {rows.length < board.students.length ? TEXTS.countOfCountStudents({ count: rows.length, count2: board.students.length }) : ""}
             </caption>
             <thead>
               <tr className="border-b border-ink align-bottom">
@@ -36,7 +36,7 @@ export function PrintedBoard({ title, board, rows }: Paper) {
                 {handins.map((one) => (
                   <th key={one.id} className="w-[5.4%] px-0.5 text-center break-words">
                     {one.title}
-                    <span className="block font-normal">{one.due ? shortDay(one.due) : "no due"}</span>
+                    <span className="block font-normal">{one.due ? shortDay(one.due) : TEXTS.noDue}</span>
                   </th>
                 ))}
                 {handins.length < AT_ONCE && <td />}
@@ -47,7 +47,7 @@ export function PrintedBoard({ title, board, rows }: Paper) {
                 <tr key={row.id} className="break-inside-avoid border-b border-line">
                   <th className="py-0.5 text-left font-normal break-words">
                     {listed(row)}
-                    {row.left && " (left)"}
+                    {row.left && TEXTS.left2}
                   </th>
                   <td className="break-words">{row.period}</td>
                   <td className="figures text-right">{row.wanted ? `${row.met}/${row.wanted}` : "–"}</td>

@@ -1,5 +1,6 @@
 /** The words of the pegs. */
-export const TEXTS = {
+import { catalogue, message } from "../language/catalogue";
+export const TEXTS = catalogue("pegs", {
   title: "Pegs",
   student: "Student",
   bySurname: "by surname",
@@ -26,15 +27,47 @@ export const TEXTS = {
   submissions: "Submissions",
   nothing: "Nothing is in this pocket yet.",
   noPeriod: "In no period, so without a due date. Put the student into a period.",
-} as const;
+  nothingWanted: "nothing wanted",
+  metOfWantedWantedSo: message<{ met: number; wanted: number }>("{met} of {wanted} wanted so far"),
+  left: "(left)",
+  nameTitleNotAsked: message<{ name: string; title: string }>("{name}, {title}: not asked"),
+  pegsStudentsByHandIns: "Pegs: students by hand-ins",
+  noDue: "no due",
+  filters: "Filters",
+  nothingYet: "nothing yet",
+  beingWorkedOn: "being worked on",
+  handedIn: "handed in",
+  inLate: "in, late",
+  sentBack: "sent back",
+  whatTheCoatsMean: "What the coats mean",
+  countOfCountStudents: message<{ count: number; count2: number }>(" · {count} of {count2} students"),
+  left2: " (left)",
+  aDueDateOfTheir: "A due date of their own",
+  askAllTheSameDue: "Ask all the same, due on",
+  theirOwnDueDate: "Their own due date",
+  setTheDate: "Set the date",
+  asForEverybody: "As for everybody",
+  cancel: "Cancel",
+  theChosenPeg: "The chosen peg",
+  noDueDate: "No due date",
+  schoolDaysAdded: message<{ extra_days: number }>(", {extra_days, plural, one {# school day} other {# school days}} added"),
+  dueDueExtra: message<{ due: string; extra: string; due_sourceIs: boolean }>("Due {due}{extra}{due_sourceIs, select, true {, their own date} other {}}"),
+  overdue: "Overdue",
+  opensOpensCell: message<{ opens: string; cell: string }>("Opens {opens} · {cell}"),
+  ofCount: message<{ count: number }>(" · 1 of {count}"),
+  takenBack: " · taken back",
+  empty: " · empty",
+  portfolio2: "Portfolio",
+  studentsAndHandIns: "Students and hand-ins",
+});
 
-export const FILTERS = {
+export const FILTERS = catalogue("pegs.filters", {
   not_in: "Not handed in",
   to_mark: "To mark",
   sent_back: "Sent back",
   overdue: "Overdue",
   late: "Late",
   quiet: "Quiet for a week",
-} as const;
+});
 
 export type FilterName = keyof typeof FILTERS;

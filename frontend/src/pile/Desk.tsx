@@ -6,19 +6,20 @@ import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { cellQuery, submissionQuery } from "../api/queries";
 import { Button } from "../ui/Button";
-import { due, moment, plural } from "../ui/dates";
+import { due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/people/PegPicture";
 import { lateness, listed } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { FrozenPockets } from "../submission/FrozenPockets";
+import { TEXTS } from "./texts";
 
 type Shape = Schema["Desk"];
 
 function facts(desk: Shape): string {
-  const due_ = desk.due ? `due ${due(desk.due, desk.due_time)}` : "no due date";
-  const extra = desk.extra_days ? ` (${plural(desk.extra_days, "school day")} added)` : "";
-  const count = desk.submissions.length > 1 ? `submission ${desk.number} of ${desk.submissions.length} · ` : "";
+  const due_ = desk.due ? `due ${due(desk.due, desk.due_time)}` : TEXTS.noDueDate;
+  const extra = desk.extra_days ? TEXTS.schoolDaysAdded({ extra_days: desk.extra_days }) : "";
+  const count = desk.submissions.length > 1 ? TEXTS.submissionNumberOfCount({ number: desk.number, count: desk.submissions.length }) : "";
   return `${count}${due_}${extra}`;
 }
 
@@ -34,32 +35,31 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
             {listed(desk.student)} <span className="font-normal">· {desk.handin.title}</span>
           </h2>
           <p className="figures text-ink-soft">
-            Handed in {moment(desk.at)}
-            {desk.late && `, ${lateness(desk)}`} · {facts(desk)}
+            {TEXTS.handedInAtOtherDesk({ at: moment(desk.at), desk: lateness(desk), lateIs: desk.late, desk2: facts(desk) })}
           </p>
         </div>
         {earlier && (
           <Button aria-pressed={beside} icon={<CopyCheck aria-hidden size={16} />} onClick={() => setBeside(!beside)}>
-            {beside ? "Close" : "Compare with"} {earlier.number}
+            {beside ? TEXTS.close : TEXTS.compareWith} {earlier.number}
           </Button>
         )}
         <PortfolioLink desk={desk} groupId={groupId} />
       </header>
       <div className="flex flex-col gap-4 p-5">
-        {desk.voided_at && <Notice look="info" title={`Taken back ${moment(desk.voided_at)}; it no longer counts.`} />}
-        {!desk.newest && !desk.voided_at && <Notice look="info" title="There is a newer submission than this one." />}
-        {desk.empty && <Notice look="info" title="Handed in empty: the student was asked, and did so anyway." />}
+        {desk.voided_at && <Notice look="info" title={TEXTS.takenBackVoidedAtIt({ voided_at: moment(desk.voided_at) })} />}
+        {!desk.newest && !desk.voided_at && <Notice look="info" title={TEXTS.thereIsANewerSubmission} />}
+        {desk.empty && <Notice look="info" title={TEXTS.handedInEmptyTheStudent} />}
         {desk.same_files.map((same) => (
-          <Notice key={same.student + same.title} look="info" title={`“${same.title}” is the very file that ${same.student} brought in.`} />
+          <Notice key={same.student + same.title} look="info" title={TEXTS.titleIsTheVeryFile({ title: same.title, student: same.student })} />
         ))}
         {beside && earlier ? (
           <div className="grid grid-cols-2 gap-4">
             <div>
-              <h3 className="mb-2 text-base">Submission {earlier.number}</h3>
+              <h3 className="mb-2 text-base">{TEXTS.submissionNumber({ number: earlier.number })}</h3>
               <Beside groupId={groupId} id={earlier.id} />
             </div>
             <div>
-              <h3 className="mb-2 text-base">Submission {desk.number}</h3>
+              <h3 className="mb-2 text-base">{TEXTS.submissionNumber({ number: desk.number })}</h3>
               <FrozenPockets pockets={desk.pockets} />
             </div>
           </div>
@@ -68,7 +68,7 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
         )}
         {desk.outcomes.map((one) => (
           <div key={one.id} className={one.voided_at ? "opacity-80" : ""}>
-            {one.voided_at && <p className="text-quiet">Reopened {moment(one.voided_at)}:</p>}
+            {one.voided_at && <p className="text-quiet">{TEXTS.reopenedVoidedAt({ voided_at: moment(one.voided_at) })}</p>}
             <FeedbackCard line={{ ...one, points: desk.handin.points }} />
           </div>
         ))}
@@ -86,7 +86,7 @@ function PortfolioLink({ desk, groupId }: { desk: Shape; groupId: number }) {
       className="inline-flex min-h-8 items-center gap-2 rounded-md border border-edge px-3 font-semibold hover:border-control"
     >
       <FolderOpen aria-hidden size={16} />
-      Portfolio
+      {TEXTS.portfolio}
     </Link>
   );
 }

@@ -27,7 +27,7 @@ export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: num
   if (!may(group, "mark")) return null;
   return (
     <aside
-      aria-label="Marking"
+      aria-label={TEXTS.marking}
       className="flex w-[300px] shrink-0 flex-col border-l border-line bg-paper max-lg:w-full max-lg:border-t max-lg:border-l-0 lg:overflow-y-auto"
     >
       {open ? <Marking desk={desk} groupId={groupId} onNext={onNext} /> : <Closed desk={desk} groupId={groupId} onNext={onNext} />}
@@ -63,7 +63,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         const { feedback, score } = unpacked(keeper.snapshot().text);
         const reviewed = await run({ feedback, score: scoreOf(score, points), version: keeper.version });
         keeper.forget();
-        const also = reviewed.released.length > 0 ? ` This also unlocked what was handed in for ${reviewed.released.join(", ")}.` : "";
+        const also = reviewed.released.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: reviewed.released.join(", ") }) : "";
         const reopen = async () => {
           await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id } } }));
           await queries.invalidateQueries({ queryKey: ["group", groupId] });
@@ -93,7 +93,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
     const path = { params: { path: { submission_id: desk.id } } };
     void give(
       (body) => data(client.POST("/api/submissions/{submission_id}/send-back", { ...path, body: { ...body, pockets, due_again } })),
-      "sent back",
+      TEXTS.sentBack,
     );
   };
 
@@ -124,7 +124,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
       <div className="flex flex-1 flex-col gap-4 p-4">
         {points !== null && (
           <label className="block font-bold">
-            {TEXTS.score} <span className="font-normal text-quiet">of {points} points</span>
+            {TEXTS.score} <span className="font-normal text-quiet">{TEXTS.ofPointsPoints({ points })}</span>
             <input
               value={mark.fields.score}
               inputMode="decimal"
@@ -153,7 +153,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
       </div>
       <div className="sticky bottom-0 flex flex-col gap-2 border-t border-line bg-paper p-4">
         <Button look="main" className="min-h-10" icon={<Check aria-hidden size={18} />} disabled={busy} onClick={accept}>
-          {TEXTS.accept} <kbd className="font-sans text-xs font-normal">Ctrl ↵</kbd>
+          {TEXTS.accept} <kbd className="font-sans text-xs font-normal">{TEXTS.ctrl}</kbd>
         </Button>
         <div className="flex gap-2">
           <Button className="min-h-9 flex-1" icon={<Undo2 aria-hidden size={16} />} disabled={busy} onClick={() => setSending(true)}>
@@ -213,11 +213,11 @@ function Closed({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNex
   return (
     <div className="flex flex-col gap-3 p-4">
       <p className="text-base">
-        {decided ? `This is ${desk.status === "accepted" ? "accepted" : "sent back"}.` : "There is nothing to decide here now."}
+        {decided ? TEXTS.thisIs({ statusIs: desk.status === "accepted" }) : TEXTS.thereIsNothingToDecide}
       </p>
       {problem && <Notice title={problem.title} fix={problem.fix} />}
       <Button look="main" className="min-h-10" onClick={onNext}>
-        Next to mark
+        {TEXTS.nextToMark}
       </Button>
       {decided && (
         <Button className="min-h-9" icon={<Undo2 aria-hidden size={16} />} onClick={() => void reopen()}>

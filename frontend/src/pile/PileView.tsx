@@ -85,7 +85,7 @@ function List({ waiting, marked, chosen, groupId }: { waiting: Waiting_[]; marke
     <section aria-labelledby="pile" className="flex w-[236px] shrink-0 flex-col border-r border-line bg-paper max-lg:max-h-44 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
       <div className="flex items-baseline justify-between border-b border-line px-4 py-3">
         <h2 id="pile" className="figures font-bold">
-          {waiting.length} to mark
+          {TEXTS.countToMark({ count: waiting.length })}
         </h2>
         <span className="text-quiet">{TEXTS.oldest}</span>
       </div>
@@ -112,7 +112,7 @@ function List({ waiting, marked, chosen, groupId }: { waiting: Waiting_[]; marke
           </li>
         ))}
       </ol>
-      {marked > 0 && <p className="figures border-t border-line px-4 py-2 text-xs text-quiet">{marked} marked today</p>}
+      {marked > 0 && <p className="figures border-t border-line px-4 py-2 text-xs text-quiet">{TEXTS.markedMarkedToday({ marked })}</p>}
     </section>
   );
 }

@@ -22,7 +22,7 @@ export function SendBackDialog({ open, desk, feedback, onClose, onSend }: Props)
   if (!open) return null;
   return (
     <Modal title={`${TEXTS.sendBackTitle}: ${desk.handin.title}`} onClose={onClose} narrow>
-          {!feedback.trim() && <p className="rounded-md bg-today p-3">There is no feedback yet. The student will not know what to change.</p>}
+          {!feedback.trim() && <p className="rounded-md bg-today p-3">{TEXTS.thereIsNoFeedbackYet}</p>}
           {desk.pockets.length > 1 ? (
             <fieldset>
               <legend className="font-bold">{TEXTS.opens}</legend>
@@ -39,7 +39,7 @@ export function SendBackDialog({ open, desk, feedback, onClose, onSend }: Props)
               ))}
             </fieldset>
           ) : (
-            <p>{desk.student.given_name} can change it again at once and hand in once more. This submission stays readable.</p>
+            <p>{TEXTS.givenNameCanChangeIt({ given_name: desk.student.given_name })}</p>
           )}
           <DateField label={TEXTS.dueAgain} value={again} onChange={setAgain} />
           <div className="flex justify-end gap-2">

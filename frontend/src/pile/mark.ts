@@ -8,6 +8,7 @@ import { submissionQuery } from "../api/queries";
 import { usePersonId } from "../api/session";
 import { useAutosave } from "../writing/autosave";
 import type { Save, Saved } from "../writing/keeper";
+import { TEXTS } from "./texts";
 
 export interface Fields {
   feedback: string;
@@ -20,7 +21,7 @@ export function scoreOf(typed: string, points: number | null): number | null {
   if (!trimmed) return null;
   const number = Number(trimmed);
   if (Number.isFinite(number)) return number;
-  throw new Problem({ title: `“${typed}” is not a number.`, fix: `Give 0 to ${points ?? 0}.`, where: "score" }, 422);
+  throw new Problem({ title: TEXTS.typedIsNotANumber({ typed }), fix: TEXTS.giveToPoints({ points: points ?? 0 }), where: "score" }, 422);
 }
 
 /** Feedback and score as the one text that is kept. */

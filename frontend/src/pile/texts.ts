@@ -1,5 +1,6 @@
 /** The words of the marking pile. */
-export const TEXTS = {
+import { catalogue, message } from "../language/catalogue";
+export const TEXTS = catalogue("pile", {
   title: "Marking pile",
   oldest: "oldest first",
   empty: "The pile is empty",
@@ -21,4 +22,31 @@ export const TEXTS = {
   twoDrafts: "You changed this draft in another window meanwhile",
   mine: "Keep mine",
   theirs: "Take theirs",
-} as const;
+  noDueDate: "no due date",
+  schoolDaysAdded: message<{ extra_days: number }>(" ({extra_days, plural, one {# school day} other {# school days}} added)"),
+  submissionNumberOfCount: message<{ number: number; count: number }>("submission {number} of {count} · "),
+  handedInAtOtherDesk: message<{ at: string; desk: string; lateIs: boolean; desk2: string }>("Handed in {at}{lateIs, select, true {, {desk}} other {}} · {desk2}"),
+  close: "Close",
+  compareWith: "Compare with",
+  takenBackVoidedAtIt: message<{ voided_at: string }>("Taken back {voided_at}; it no longer counts."),
+  thereIsANewerSubmission: "There is a newer submission than this one.",
+  handedInEmptyTheStudent: "Handed in empty: the student was asked, and did so anyway.",
+  titleIsTheVeryFile: message<{ title: string; student: string }>("“{title}” is the very file that {student} brought in."),
+  submissionNumber: message<{ number: number }>("Submission {number}"),
+  reopenedVoidedAt: message<{ voided_at: string }>("Reopened {voided_at}:"),
+  portfolio: "Portfolio",
+  typedIsNotANumber: message<{ typed: string }>("“{typed}” is not a number."),
+  giveToPoints: message<{ points: number }>("Give 0 to {points}."),
+  thereIsNoFeedbackYet: "There is no feedback yet. The student will not know what to change.",
+  givenNameCanChangeIt: message<{ given_name: string }>("{given_name} can change it again at once and hand in once more. This submission stays readable."),
+  marking: "Marking",
+  thisAlsoUnlockedWhatWas: message<{ released: string }>(" This also unlocked what was handed in for {released}."),
+  sentBack: "sent back",
+  ofPointsPoints: message<{ points: number }>("of {points} points"),
+  ctrl: "Ctrl ↵",
+  thisIs: message<{ statusIs: boolean }>("This is {statusIs, select, true {accepted} other {sent back}}."),
+  thereIsNothingToDecide: "There is nothing to decide here now.",
+  nextToMark: "Next to mark",
+  countToMark: message<{ count: number }>("{count} to mark"),
+  markedMarkedToday: message<{ marked: number }>("{marked} marked today"),
+});

@@ -12,6 +12,7 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useDraft } from "../writing/useDraft";
 import { COMMENTS } from "./texts";
+import { TEXTS } from "./texts";
 
 interface Props {
   comments: Schema["CommentShape"][];
@@ -77,7 +78,7 @@ export function Comments({ comments, groupId, portfolio, about }: Props) {
                 {COMMENTS.leave}
               </Button>
               <Button look="quiet" onClick={() => setWriting(false)}>
-                Cancel
+                {TEXTS.cancel}
               </Button>
             </div>
           </div>

@@ -10,6 +10,7 @@ import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { TINTS } from "../ui/people/PegPicture";
+import { TEXTS } from "./texts";
 
 interface Props {
   portfolio: Schema["PortfolioShape"];
@@ -37,17 +38,17 @@ export function CoverDialog({ portfolio, onClose }: Props) {
   });
   const error = save.error ?? add.error;
   return (
-    <Modal title="The cover of your portfolio" onClose={onClose} narrow>
+    <Modal title={TEXTS.theCoverOfYourPortfolio} onClose={onClose} narrow>
           <label className="font-bold">
-            Title
-            <input data-autofocus value={title} maxLength={120} placeholder={`${portfolio.student.given_name}’s portfolio`} onChange={(event) => setTitle(event.target.value)} className="mt-1 block min-h-11 w-full rounded-md border border-control px-3 font-normal" />
+            {TEXTS.title}
+            <input data-autofocus value={title} maxLength={120} placeholder={TEXTS.givenNameSPortfolio({ given_name: portfolio.student.given_name })} onChange={(event) => setTitle(event.target.value)} className="mt-1 block min-h-11 w-full rounded-md border border-control px-3 font-normal" />
           </label>
           <fieldset>
-            <legend className="font-bold">Colour</legend>
+            <legend className="font-bold">{TEXTS.colour}</legend>
             <div className="mt-1 flex flex-wrap gap-2">
               {TINTS.map((classes, at) => (
                 <label key={classes} className={`flex size-11 cursor-pointer items-center justify-center rounded-md border-2 has-focus-visible:outline-3 has-focus-visible:outline-in ${classes} ${tint === at ? "border-ink" : "border-transparent"}`}>
-                  <input type="radio" name="tint" className="sr-only" checked={tint === at} aria-label={`Colour ${at + 1}`} onChange={() => setTint(at)} />
+                  <input type="radio" name="tint" className="sr-only" checked={tint === at} aria-label={TEXTS.colourAt({ at: at + 1 })} onChange={() => setTint(at)} />
                   {tint === at && <span aria-hidden className="size-3 rounded-full bg-ink" />}
                 </label>
               ))}
@@ -60,7 +61,7 @@ export function CoverDialog({ portfolio, onClose }: Props) {
               type="file"
               accept="image/*"
               hidden
-              aria-label="Picture of the cover"
+              aria-label={TEXTS.pictureOfTheCover}
               onChange={(event) => {
                 const file = event.target.files?.[0];
                 if (file) add.mutate(file);
@@ -68,21 +69,21 @@ export function CoverDialog({ portfolio, onClose }: Props) {
               }}
             />
             <Button big icon={<ImagePlus aria-hidden size={18} />} disabled={add.isPending} onClick={() => chooser.current?.click()}>
-              {add.isPending ? "On its way …" : picture ? "Another picture" : "Add a picture"}
+              {add.isPending ? TEXTS.onItsWay : picture ? TEXTS.anotherPicture : TEXTS.addAPicture}
             </Button>
             {picture && (
               <Button big look="quiet" onClick={() => setPicture(null)}>
-                No picture
+                {TEXTS.noPicture}
               </Button>
             )}
           </div>
           {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
           <div className="flex flex-wrap gap-2">
             <Button look="main" big disabled={save.isPending} onClick={() => save.mutate()}>
-              Keep the cover
+              {TEXTS.keepTheCover}
             </Button>
             <Button big onClick={onClose}>
-              Cancel
+              {TEXTS.cancel}
             </Button>
           </div>
     </Modal>

@@ -45,7 +45,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
   const save = useMemo(() => {
     const plain = saverOf(`reflection/${id}`);
     return async (text: string, version: number, base: string) => {
-      if (!plain) throw new Problem({ title: "There is nowhere to save it." }, 500);
+      if (!plain) throw new Problem({ title: TEXTS.thereIsNowhereToSave }, 500);
       const saved = await plain(text, version, base);
       await fresh();
       return saved;
@@ -53,7 +53,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
   }, [fresh, id]);
   if (!artefact) return null;
   const isNew = since !== null && evidence.changed_at > since;
-  const prompt = pocket.prompt || "What does this show?";
+  const prompt = pocket.prompt || TEXTS.whatDoesThisShow;
   return (
     <li className={`flex flex-col overflow-hidden rounded-lg border bg-paper ${isNew ? "border-copper" : "border-edge"}`}>
       {artefact.kind === "text" ? <TextArtefact artefact={artefact} groupId={groupId} portfolio={portfolio} writable={pocket.writable} mine={mine} /> : <Thumbnail artefact={artefact} tall />}
@@ -61,7 +61,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
         <div className="flex items-start justify-between gap-2">
           <div className="min-w-0">
             <Title artefact={artefact} may={mine} groupId={groupId} />
-            {isNew && <p className="text-sm font-semibold text-copper">new since you looked</p>}
+            {isNew && <p className="text-sm font-semibold text-copper">{TEXTS.newSinceYouLooked}</p>}
             <OpenArtefact artefact={artefact} />
           </div>
           {pocket.writable && (

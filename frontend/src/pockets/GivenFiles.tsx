@@ -2,6 +2,7 @@
 import { Download } from "lucide-react";
 import type { Schema } from "../api/client";
 import { sizeWords } from "../viewer/files";
+import { TEXTS } from "./texts";
 
 export function GivenFiles({ files }: { files: Schema["PocketFileShape"][] }) {
   if (files.length === 0) return null;
@@ -10,16 +11,16 @@ export function GivenFiles({ files }: { files: Schema["PocketFileShape"][] }) {
   return (
     <div className="flex flex-col gap-3">
       {beside.length > 0 && (
-        <ul aria-label="Given with the directions" className="flex flex-wrap items-start gap-3">
+        <ul aria-label={TEXTS.givenWithTheDirections} className="flex flex-wrap items-start gap-3">
           {beside.map((one) => (
             <li key={one.id}>{one.kind === "picture" ? <Picture file={one} /> : <Open file={one} />}</li>
           ))}
         </ul>
       )}
       {starters.length > 0 && (
-        <section aria-label="Start from this" className="rounded-lg border border-edge bg-paper p-3 text-base">
-          <h2 className="text-base">Start from this</h2>
-          <p className="text-ink-soft">Open it, make it yours, then add your own file below.</p>
+        <section aria-label={TEXTS.startFromThis} className="rounded-lg border border-edge bg-paper p-3 text-base">
+          <h2 className="text-base">{TEXTS.startFromThis}</h2>
+          <p className="text-ink-soft">{TEXTS.openItMakeItYours}</p>
           <ul className="mt-2 flex flex-wrap gap-3">
             {starters.map((one) => (
               <li key={one.id}>

@@ -49,7 +49,7 @@ function Opened({ page, groupId, portfolio, mine, base, leaving }: { page: Schem
   const save = useMemo(() => {
     const rich = saverOf(`loose/${page.id}`, page.title);
     return async (html: string, version: number, base: string) => {
-      if (!rich) throw new Problem({ title: "There is nowhere to save it." }, 500);
+      if (!rich) throw new Problem({ title: TEXTS.thereIsNowhereToSave }, 500);
       const saved = await rich(html, version, base);
       await fresh();
       return saved;

@@ -43,10 +43,10 @@ export function LoosePages({ portfolio, base }: { portfolio: Schema["PortfolioSh
             </NavLink>
             {mine && pages.length > 1 && (
               <>
-                <button type="button" aria-label={`Move ${page.title} up`} className={step} disabled={at === 0 || move.isPending} onClick={() => move.mutate({ page: page.id, before: pages[at - 1]?.id ?? null })}>
+                <button type="button" aria-label={TEXTS.moveTitleUp({ title: page.title })} className={step} disabled={at === 0 || move.isPending} onClick={() => move.mutate({ page: page.id, before: pages[at - 1]?.id ?? null })}>
                   <ArrowUp aria-hidden size={16} />
                 </button>
-                <button type="button" aria-label={`Move ${page.title} down`} className={step} disabled={at === pages.length - 1 || move.isPending} onClick={() => move.mutate({ page: page.id, before: pages[at + 2]?.id ?? null })}>
+                <button type="button" aria-label={TEXTS.moveTitleDown({ title: page.title })} className={step} disabled={at === pages.length - 1 || move.isPending} onClick={() => move.mutate({ page: page.id, before: pages[at + 2]?.id ?? null })}>
                   <ArrowDown aria-hidden size={16} />
                 </button>
               </>

@@ -13,6 +13,7 @@ import { RichWriting } from "../writing/RichWriting";
 import { saverOf } from "../writing/saving";
 import { Spoken } from "./Spoken";
 import type { Extra } from "../taking-in/uploads";
+import { TEXTS } from "./texts";
 
 interface Props {
   pocket: Schema["OpenedPocket"];
@@ -31,7 +32,7 @@ export function PagePocket({ pocket, groupId, portfolio, mine, onFiles }: Props)
   const save = useMemo(() => {
     const rich = saverOf(name);
     return async (html: string, version: number, base: string) => {
-      if (!rich) throw new Problem({ title: "There is nowhere to save it." }, 500);
+      if (!rich) throw new Problem({ title: TEXTS.thereIsNowhereToSave }, 500);
       const saved = await rich(html, version, base);
       await queries.invalidateQueries({ queryKey: ["group", groupId, "portfolio"] });
       return saved;

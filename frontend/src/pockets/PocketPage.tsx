@@ -69,7 +69,7 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
     <article className="mx-auto flex w-full max-w-5xl flex-col gap-4 p-6 max-sm:p-4">
       <Head pocket={pocket} asked={asked} />
       <GivenFiles files={pocket.files.filter((one) => one.role === "directions" || !mine)} />
-      {pocket.opens && <p className="text-base">This pocket opens on {day(pocket.opens)}.</p>}
+      {pocket.opens && <p className="text-base">{TEXTS.thisPocketOpensOnOpens({ opens: day(pocket.opens) })}</p>}
       <Chips chips={pocket.chips} />
       {mine && (pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
       {!waits && bars}
@@ -141,13 +141,13 @@ function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema
             <ReadAloud text={`${pocket.title}.\n${plainText(pocket.directions)}\n${pocket.prompt}`} />
           </div>
         )}
-        {pocket.version && <p className="mt-1 text-sm text-quiet">Version “{pocket.version}”</p>}
+        {pocket.version && <p className="mt-1 text-sm text-quiet">{TEXTS.versionVersion({ version: pocket.version })}</p>}
       </div>
       <div className="text-right text-base max-sm:text-left">
         {pocket.locked_by.length > 0 && pocket.kind !== "log" && (
           <p className="inline-flex items-center gap-2 rounded-md bg-ink px-3 py-1 font-semibold text-paper">
             <Lock aria-hidden size={16} />
-            Locked: handed in
+            {TEXTS.lockedHandedIn}
           </p>
         )}
         {next && <p className={next.overdue ? "font-semibold text-overdue" : "text-ink-soft"}>{dueWords(next)}</p>}

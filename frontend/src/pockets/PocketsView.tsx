@@ -52,7 +52,7 @@ export function PocketsView() {
           <>
             <Link to={base} className="flex min-h-11 items-center gap-2 px-4 font-semibold text-in md:hidden">
               <ArrowLeft aria-hidden size={18} />
-              {portfolio.data.mine ? "My pockets" : TEXTS.pockets}
+              {portfolio.data.mine ? TEXTS.myPockets : TEXTS.pockets}
             </Link>
             {page ? (
               <LoosePageView key={page} groupId={groupId} pageId={Number(page)} portfolio={portfolio.data.id} mine={portfolio.data.mine} base={base} />
@@ -100,7 +100,7 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
       <div className="flex items-center gap-3">
         <PegPicture picture={student.picture} tint={student.tint} size={48} />
         <div className="min-w-0 flex-1 text-ink">
-          <p className="text-lg leading-6 font-bold break-words">{cover.title || `${student.given_name}’s portfolio`}</p>
+          <p className="text-lg leading-6 font-bold break-words">{cover.title || TEXTS.givenNameSPortfolio({ given_name: student.given_name })}</p>
           <p>{portfolio.mine ? portfolio.group.name : student.full_name}</p>
         </div>
         {portfolio.mine && (
@@ -116,7 +116,7 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
             <span className="block h-full bg-in" style={{ width: `${(100 * met) / wanted}%` }} />
           </span>
           <span className="figures">
-            {met} of {wanted} {TEXTS.inPockets}
+            {TEXTS.metOfWantedInpockets({ met, wanted, inPockets: TEXTS.inPockets })}
             {wantedWhole > wanted && <span className="block text-sm">{`${metWhole} of ${wantedWhole} ${TEXTS.overAll}`}</span>}
           </span>
         </p>
@@ -127,11 +127,11 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
 
 function stateWords(pocket: Schema["PocketLine"]): string {
   if (pocket.opens) return `opens ${day(pocket.opens)}`;
-  if (pocket.overdue) return pocket.due ? `was due ${day(pocket.due)}` : "overdue";
-  if (pocket.status === "sent_back") return "sent back: look at the feedback";
+  if (pocket.overdue) return pocket.due ? TEXTS.wasDueDue({ due: day(pocket.due) }) : "overdue";
+  if (pocket.status === "sent_back") return TEXTS.sentBackLookAtThe;
   if (pocket.due) return `due ${day(pocket.due)}`;
   if (pocket.status === "not_open" || pocket.status === "empty") return "";
-  return STATUS[pocket.status].toLowerCase() + (pocket.locked ? ", locked" : "");
+  return STATUS[pocket.status].toLowerCase() + (pocket.locked ? TEXTS.locked : "");
 }
 
 /** The pockets; ``only`` those with work since a moment. */
@@ -172,7 +172,7 @@ function Next({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: 
   return (
     <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-6 text-center">
       <Coat state={next ?? { status: "accepted" }} size={72} />
-      <h1 className="text-2xl">{next && portfolio.mine ? "Next up" : TEXTS.choose}</h1>
+      <h1 className="text-2xl">{next && portfolio.mine ? TEXTS.nextUp : TEXTS.choose}</h1>
       {next && portfolio.mine ? (
         <>
           <p className="text-base text-ink-soft">
@@ -183,7 +183,7 @@ function Next({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: 
             to={`${base}/${next.id}`}
             className="inline-flex min-h-11 items-center rounded-md bg-copper px-5 text-base font-semibold text-paper hover:bg-copper-deep"
           >
-            Open {next.title}
+            {TEXTS.openTitle({ title: next.title })}
           </Link>
         </>
       ) : (

@@ -42,9 +42,9 @@ export function TakenOut({ groupId, portfolio }: { groupId: number; portfolio: n
         {lines.data.map((line) => (
           <li key={`${line.what}/${line.id}`} className="flex flex-wrap items-center gap-3 rounded-lg border border-edge bg-paper p-3 text-base">
             <span className="min-w-0 flex-1">
-              <span className="block font-semibold break-words">{line.title || "(empty)"}</span>
+              <span className="block font-semibold break-words">{line.title || TEXTS.empty}</span>
               <span className="text-sm text-quiet">
-                {line.pocket ? `from ${line.pocket}` : "a page of your own"}, {moment(line.at)}
+                {line.pocket ? `from ${line.pocket}` : TEXTS.aPageOfYourOwn}, {moment(line.at)}
               </span>
             </span>
             <Button big icon={<RotateCcw aria-hidden size={18} />} disabled={back.isPending} aria-label={`${TEXTS.bringBack}: ${line.title}`} onClick={() => back.mutate(line)}>

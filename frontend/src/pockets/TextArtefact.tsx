@@ -33,7 +33,7 @@ export function TextArtefact({ artefact, groupId, portfolio, writable, mine }: P
   const save = useMemo(() => {
     const rich = saverOf(`text/${artefact.id}`);
     return async (html: string, version: number, base: string) => {
-      if (!rich) throw new Problem({ title: "There is nowhere to save it." }, 500);
+      if (!rich) throw new Problem({ title: TEXTS.thereIsNowhereToSave }, 500);
       const saved = await rich(html, version, base);
       await queries.invalidateQueries({ queryKey: ["group", groupId, "portfolio"] });
       return saved;

@@ -1,5 +1,6 @@
 /** The words of the student's pockets. */
-export const TEXTS = {
+import { catalogue, message } from "../language/catalogue";
+export const TEXTS = catalogue("pockets", {
   pockets: "Pockets",
   ownPages: "Pages of my own",
   addPage: "New page",
@@ -43,20 +44,52 @@ export const TEXTS = {
   staffEmpty: "Nothing is in this pocket yet.",
   choose: "Choose a pocket",
   chooseHint: "Each pocket says what goes in it.",
-} as const;
+  theCoverOfYourPortfolio: "The cover of your portfolio",
+  title: "Title",
+  givenNameSPortfolio: message<{ given_name: string }>("{given_name}’s portfolio"),
+  colour: "Colour",
+  colourAt: message<{ at: number }>("Colour {at}"),
+  pictureOfTheCover: "Picture of the cover",
+  onItsWay: "On its way …",
+  anotherPicture: "Another picture",
+  addAPicture: "Add a picture",
+  noPicture: "No picture",
+  keepTheCover: "Keep the cover",
+  cancel: "Cancel",
+  moveTitleUp: message<{ title: string }>("Move {title} up"),
+  moveTitleDown: message<{ title: string }>("Move {title} down"),
+  thereIsNowhereToSave: "There is nowhere to save it.",
+  whatDoesThisShow: "What does this show?",
+  newSinceYouLooked: "new since you looked",
+  givenWithTheDirections: "Given with the directions",
+  startFromThis: "Start from this",
+  openItMakeItYours: "Open it, make it yours, then add your own file below.",
+  thisPocketOpensOnOpens: message<{ opens: string }>("This pocket opens on {opens}."),
+  versionVersion: message<{ version: string }>("Version “{version}”"),
+  lockedHandedIn: "Locked: handed in",
+  empty: "(empty)",
+  aPageOfYourOwn: "a page of your own",
+  myPockets: "My pockets",
+  metOfWantedInpockets: message<{ met: number; wanted: number; inPockets: string }>("{met} of {wanted} {inPockets}"),
+  wasDueDue: message<{ due: string }>("was due {due}"),
+  sentBackLookAtThe: "sent back: look at the feedback",
+  locked: ", locked",
+  nextUp: "Next up",
+  openTitle: message<{ title: string }>("Open {title}"),
+});
 
 /** What staff say. */
-export const COMMENTS = {
+export const COMMENTS = catalogue("pockets.comments", {
   title: "Comments",
   write: "Comment",
   field: "Your comment; the student reads it",
   leave: "Leave the comment",
   away: "Take the comment back",
   gone: "The comment was taken back.",
-} as const;
+});
 
 /** The bar over a portfolio that staff look into. */
-export const LOOKING = {
+export const LOOKING = catalogue("pockets.looking", {
   bar: "Looking in",
   lookedAt: "you last looked",
   never: "you had not looked in before",
@@ -64,4 +97,4 @@ export const LOOKING = {
   grid: "The class",
   before: "Student before",
   next: "Next student",
-} as const;
+});

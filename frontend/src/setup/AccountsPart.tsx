@@ -14,6 +14,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { useKeptForm } from "../writing/useBack";
 import { FirstPassword } from "./FirstPassword";
 import { ACCOUNTS } from "./texts";
+import { TEXTS } from "./texts";
 
 type Account = Schema["AccountShape"];
 type Fresh = Schema["NewAccountShape"];
@@ -79,17 +80,17 @@ function Line({ one, busy, onPassword, onActive }: LineProps) {
       <span className="min-w-0 flex-1">
         <span className="block truncate font-semibold">
           {one.name}
-          {one.administrator && <span className="font-normal text-quiet"> · administrator</span>}
-          {!one.active && <span className="font-normal"> · closed</span>}
+          {one.administrator && <span className="font-normal text-quiet">{" "}{TEXTS.administrator}</span>}
+          {!one.active && <span className="font-normal">{" "}{TEXTS.closed}</span>}
         </span>
         <span className="block truncate text-quiet">{[one.username, one.email, one.classes.join(", ")].filter(Boolean).join(" · ")}</span>
       </span>
       <Button icon={<KeyRound aria-hidden size={16} />} disabled={busy} onClick={onPassword}>
-        New password<span className="sr-only"> for {one.name}</span>
+        {TEXTS.password}<span className="sr-only">{" "}{TEXTS.forName({ name: one.name })}</span>
       </Button>
       <Button disabled={busy} onClick={onActive}>
-        {one.active ? "Close" : "Open again"}
-        <span className="sr-only"> the account of {one.name}</span>
+        {one.active ? TEXTS.close : TEXTS.openAgain}
+        <span className="sr-only">{" "}{TEXTS.theAccountOfName({ name: one.name })}</span>
       </Button>
     </li>
   );
@@ -111,24 +112,24 @@ function Add({ onMade }: { onMade: (made: Fresh) => void }) {
   return (
     <form
       noValidate
-      aria-label="A new staff account"
+      aria-label={TEXTS.aNewStaffAccount}
       onSubmit={(event) => void form.handleSubmit((filled) => add.mutateAsync(filled).catch(() => undefined))(event)}
       className="grid max-w-4xl grid-cols-[1fr_1fr_1.4fr_auto] items-end gap-3 rounded-lg border border-edge bg-paper p-4 max-lg:grid-cols-2"
     >
       <label className="font-bold">
-        Given name
+        {TEXTS.givenName2}
         <input {...form.register("given")} autoComplete="off" className={FIELD} />
       </label>
       <label className="font-bold">
-        Family name
+        {TEXTS.familyName2}
         <input {...form.register("family")} autoComplete="off" className={FIELD} />
       </label>
       <label className="font-bold">
-        E-mail <span className="font-normal text-quiet">(may stay empty)</span>
+        {TEXTS.eMail}{" "}<span className="font-normal text-quiet">{TEXTS.mayStayEmpty}</span>
         <input {...form.register("email")} type="email" autoComplete="off" className={FIELD} />
       </label>
       <Button look="main" type="submit" className="min-h-9" icon={<Plus aria-hidden size={16} />} disabled={add.isPending}>
-        Add the account
+        {TEXTS.addTheAccount}
       </Button>
       {add.error instanceof Problem && (
         <div className="col-span-full">

@@ -13,6 +13,7 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { STATUS } from "../ui/words";
+import { TEXTS } from "./texts";
 
 type Line = Schema["AskedLine"];
 
@@ -26,10 +27,10 @@ interface Props {
 export function AskedPanel({ groupId, enrolment, may, onClose }: Props) {
   const found = useQuery(askedQuery(groupId, enrolment));
   return (
-    <aside aria-label="What they are asked for" className="flex w-80 shrink-0 flex-col gap-4 overflow-y-auto border-l border-line bg-paper p-4">
+    <aside aria-label={TEXTS.whatTheyAreAskedFor} className="flex w-80 shrink-0 flex-col gap-4 overflow-y-auto border-l border-line bg-paper p-4">
       <div className="flex items-start justify-between gap-2">
         <h2 className="text-base">{found.data?.student.full_name ?? "…"}</h2>
-        <button type="button" aria-label="Close" onClick={onClose} className="-m-2 p-2">
+        <button type="button" aria-label={TEXTS.close} onClick={onClose} className="-m-2 p-2">
           <X aria-hidden size={18} />
         </button>
       </div>
@@ -37,9 +38,9 @@ export function AskedPanel({ groupId, enrolment, may, onClose }: Props) {
       {found.isError && <Failed error={found.error} again={() => void found.refetch()} />}
       {found.data && (
         <>
-          <p className="text-ink-soft">In the class since {day(found.data.joined)}.</p>
-          <Part title="Asked for" lines={found.data.asked} none="Nothing yet." groupId={groupId} enrolment={enrolment} may={may} />
-          <Part title="Not asked for" lines={found.data.not_asked} none="Nothing is left out." groupId={groupId} enrolment={enrolment} may={may} />
+          <p className="text-ink-soft">{TEXTS.inTheClassSinceJoined({ joined: day(found.data.joined) })}</p>
+          <Part title={TEXTS.askedFor} lines={found.data.asked} none={TEXTS.nothingYet} groupId={groupId} enrolment={enrolment} may={may} />
+          <Part title={TEXTS.notAskedFor} lines={found.data.not_asked} none={TEXTS.nothingIsLeftOut} groupId={groupId} enrolment={enrolment} may={may} />
         </>
       )}
     </aside>
@@ -101,37 +102,37 @@ function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartPr
       <div className="min-w-0">
         <p className="font-semibold break-words">{line.title}</p>
         <p className="text-ink-soft">
-          {line.due ? `due ${day(line.due)}` : "no due date"}
-          {line.own_due && ", their own date"}
+          {line.due ? `due ${day(line.due)}` : TEXTS.noDueDate}
+          {line.own_due && TEXTS.theirOwnDate}
           {asked && ` · ${STATUS[line.status].toLowerCase()}`}
         </p>
       </div>
       {may && chosen === null && (
         <div className="flex flex-wrap gap-2">
-          {!asked && <Button onClick={() => setChosen("")}>Ask all the same</Button>}
-          {asked && line.own_due && <Button onClick={() => ask.mutate(null)}>As for everybody</Button>}
+          {!asked && <Button onClick={() => setChosen("")}>{TEXTS.askAllTheSame}</Button>}
+          {asked && line.own_due && <Button onClick={() => ask.mutate(null)}>{TEXTS.asForEverybody}</Button>}
           {asked && (
             <Button disabled={excuse.isPending} onClick={() => excuse.mutate(line.status !== "excused")}>
-              {line.status === "excused" ? "Ask again" : "Excuse"}
+              {line.status === "excused" ? TEXTS.askAgain : TEXTS.excuse}
             </Button>
           )}
         </div>
       )}
       {chosen !== null && (
         <form
-          aria-label={`Ask for ${line.title}`}
+          aria-label={TEXTS.askForTitle({ title: line.title })}
           className="mt-1 flex flex-wrap items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault();
             if (chosen) ask.mutate(chosen);
           }}
         >
-          <DateField label="Due on" value={chosen} onChange={setChosen} />
+          <DateField label={TEXTS.dueOn} value={chosen} onChange={setChosen} />
           <Button type="submit" disabled={!chosen || ask.isPending}>
-            Ask
+            {TEXTS.ask}
           </Button>
           <Button look="quiet" onClick={() => setChosen(null)}>
-            Cancel
+            {TEXTS.cancel}
           </Button>
         </form>
       )}

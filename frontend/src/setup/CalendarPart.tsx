@@ -19,6 +19,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { useBack } from "../writing/useBack";
 import { useDraft } from "../writing/useDraft";
 import { WEEKDAYS, CALENDAR } from "./texts";
+import { TEXTS } from "./texts";
 
 type Calendar = Schema["CalendarShape"];
 type Span = Schema["SpanShape"];
@@ -43,13 +44,13 @@ function Read({ calendar }: { calendar: Calendar }) {
   return (
     <section aria-labelledby="calendar" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <h1 id="calendar" className="text-xl">
-        Calendar of {calendar.school}
+        {TEXTS.calendarOfSchool({ school: calendar.school })}
       </h1>
       <p className="max-w-3xl text-ink-soft">
-        School on {WEEKDAYS.filter((_, place) => calendar.weekdays.includes(place)).join(", ")}; dates are meant in {calendar.zone}. A school administrator keeps the calendar.
+        {TEXTS.schoolOnWeekdaysDatesAre({ WEEKDAYS: WEEKDAYS.filter((_, place) => calendar.weekdays.includes(place)).join(", "), zone: calendar.zone })}
       </p>
-      <SpanTable title="Terms" spans={calendar.terms} none="No term is set up; plain weekdays are counted." />
-      <SpanTable title="Days without school" spans={calendar.days_off} none="None." />
+      <SpanTable title={TEXTS.terms} spans={calendar.terms} none={TEXTS.noTermIsSetUp} />
+      <SpanTable title={TEXTS.daysWithoutSchool} spans={calendar.days_off} none={TEXTS.none} />
     </section>
   );
 }
@@ -115,11 +116,11 @@ function Keep({ calendar }: { calendar: Calendar }) {
     <section aria-labelledby="calendar" className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col gap-5 overflow-y-auto p-5">
         <h1 id="calendar" className="text-xl">
-          Calendar of {calendar.school}
+          {TEXTS.calendarOfSchool({ school: calendar.school })}
         </h1>
-        <Spans title="Terms" name="terms" add="Term" control={form.control} register={form.register} />
+        <Spans title={TEXTS.terms} name="terms" add={TEXTS.term} control={form.control} register={form.register} />
         <fieldset className="max-w-3xl">
-          <legend className="mb-1 text-base font-bold">School weekdays</legend>
+          <legend className="mb-1 text-base font-bold">{TEXTS.schoolWeekdays}</legend>
           <div className="flex flex-wrap gap-x-5 gap-y-1">
             {WEEKDAYS.map((name, place) => (
               <label key={name} className="flex min-h-8 items-center gap-2">
@@ -129,9 +130,9 @@ function Keep({ calendar }: { calendar: Calendar }) {
             ))}
           </div>
         </fieldset>
-        <Spans title="Days without school" name="days_off" add="Days off" control={form.control} register={form.register} fromFile />
+        <Spans title={TEXTS.daysWithoutSchool} name="days_off" add={TEXTS.daysOff} control={form.control} register={form.register} fromFile />
         <label className="max-w-3xl font-bold">
-          Time zone in which all dates are meant
+          {TEXTS.timeZoneInWhichAll}
           <input {...form.register("zone")} className={`${INPUT} mt-1 block w-64 font-normal`} />
         </label>
       </div>
@@ -154,25 +155,25 @@ function Keep({ calendar }: { calendar: Calendar }) {
 
 /** What the change would do. */
 function Does({ preview }: { preview: Schema["CalendarPreviewShape"] }) {
-  const few = (days: string[]) => `${days.slice(0, 4).map(day).join(", ")}${days.length > 4 ? ` and ${days.length - 4} more` : ""}`;
+  const few = (days: string[]) => `${days.slice(0, 4).map(day).join(", ")}${days.length > 4 ? TEXTS.andCountMore({ count: days.length - 4 }) : ""}`;
   return (
-    <div role="status" aria-label="What this changes" className="rounded-md bg-in-soft p-3">
+    <div role="status" aria-label={TEXTS.whatThisChanges} className="rounded-md bg-in-soft p-3">
       {preview.lost.length > 0 && (
         <p>
-          {plural(preview.lost.length, "school day")} fewer: {few(preview.lost)}.
+          {TEXTS.schoolDaysFewerLost({ count: preview.lost.length, lost: few(preview.lost) })}
         </p>
       )}
       {preview.gained.length > 0 && (
         <p>
-          {plural(preview.gained.length, "school day")} more: {few(preview.gained)}.
+          {TEXTS.schoolDaysMoreGained({ count: preview.gained.length, gained: few(preview.gained) })}
         </p>
       )}
       {preview.moved.map((one) => (
         <p key={one.group}>
-          <strong>{one.group}</strong>: {plural(one.dues, "due moment")} and {plural(one.statuses, "status", "statuses")} move.
+          <strong>{one.group}</strong>{TEXTS.dueMomentsAndStatusesMove({ dues: one.dues, statuses: one.statuses })}
         </p>
       ))}
-      {preview.moved.length === 0 && <p>No due moment and no status moves.</p>}
+      {preview.moved.length === 0 && <p>{TEXTS.noDueMomentAndNo}</p>}
       {preview.due_on_days_off.map((one) => (
         <p key={one} className="mt-1 rounded-sm bg-today p-2">
           {one}
@@ -210,11 +211,11 @@ function Spans({ title, name, add, control, register, fromFile = false }: SpansP
       <ul className="flex flex-col gap-1.5">
         {rows.fields.map((row, place) => (
           <li key={row.key} className="flex flex-wrap items-center gap-2">
-            <input aria-label={`Name of ${add.toLowerCase()} ${place + 1}`} {...register(`${name}.${place}.name`)} className={`${INPUT} min-w-40 flex-1`} />
-            <FormDate heard label={`First day of ${row.name || `${add.toLowerCase()} ${place + 1}`}`} control={control} name={`${name}.${place}.first`} className="w-48" />
+            <input aria-label={TEXTS.nameOfAddPlace({ add: add.toLowerCase(), place: place + 1 })} {...register(`${name}.${place}.name`)} className={`${INPUT} min-w-40 flex-1`} />
+            <FormDate heard label={TEXTS.firstDayOfName({ name: row.name || `${add.toLowerCase()} ${place + 1}` })} control={control} name={`${name}.${place}.first`} className="w-48" />
             <span aria-hidden>–</span>
-            <FormDate heard label={`Last day of ${row.name || `${add.toLowerCase()} ${place + 1}`}`} control={control} name={`${name}.${place}.last`} className="w-48" />
-            <button type="button" aria-label={`Leave out ${row.name || `${add.toLowerCase()} ${place + 1}`}`} className="p-2 text-quiet hover:text-ink" onClick={() => rows.remove(place)}>
+            <FormDate heard label={TEXTS.lastDayOfName({ name: row.name || `${add.toLowerCase()} ${place + 1}` })} control={control} name={`${name}.${place}.last`} className="w-48" />
+            <button type="button" aria-label={TEXTS.leaveOutName({ name: row.name || `${add.toLowerCase()} ${place + 1}` })} className="p-2 text-quiet hover:text-ink" onClick={() => rows.remove(place)}>
               <Trash2 aria-hidden size={16} />
             </button>
           </li>
@@ -231,11 +232,11 @@ function Spans({ title, name, add, control, register, fromFile = false }: SpansP
               type="file"
               accept=".ics,text/calendar"
               className="hidden"
-              aria-label="Calendar file"
+              aria-label={TEXTS.calendarFile}
               onChange={(event) => event.target.files?.[0] && read.mutate(event.target.files[0])}
             />
             <Button icon={<FileUp aria-hidden size={16} />} disabled={read.isPending} onClick={() => chooser.current?.click()}>
-              From a calendar file (.ics)
+              {TEXTS.fromACalendarFileIcs}
             </Button>
           </>
         )}
@@ -248,8 +249,7 @@ function Spans({ title, name, add, control, register, fromFile = false }: SpansP
       {told && !read.error && (
         <div role="status" className="mt-2 rounded-md bg-in-soft p-3">
           <p>
-            The file has {plural(told.days_off.length, "run")} of days off in these terms.
-            {told.left_out.length > 0 && ` ${plural(told.left_out.length, "event")} left out:`}
+            {TEXTS.theFileHasRunsOf({ count: told.days_off.length, count2: told.left_out.length, countIs: told.left_out.length > 0 })}
           </p>
           <ul>
             {told.left_out.slice(0, 6).map((one) => (

@@ -39,14 +39,14 @@ function action(added: number, changed: number, asked: number, left: number): st
     [
       ["add", added, ""],
       ["change", changed, ""],
-      ["ask for", asked, ""],
-      ["mark", left, " as left"],
+      [TEXTS.askFor, asked, ""],
+      ["mark", left, TEXTS.asLeft],
     ] as const
   )
     .filter(([, number]) => number > 0)
     .map(([verb, number, after], place) => `${verb} ${place === 0 ? plural(number, "student") : String(number)}${after}`);
   const last = parts.pop();
-  if (last === undefined) return "Nothing to change";
+  if (last === undefined) return TEXTS.nothingToChange;
   const all = parts.length > 0 ? `${parts.join(", ")} and ${last}` : last;
   return all.charAt(0).toUpperCase() + all.slice(1);
 }
@@ -70,7 +70,7 @@ export function ListApply({ groupId, body, begins, roster, preview, settled, lea
       ),
     onSuccess: (done) => {
       const changes = done.change;
-      const words = `${action(added, changed, asked, done.left)}: done.${bad > 0 ? ` ${plural(bad, "line")} left out.` : ""}`;
+      const words = TEXTS.addedDone({ added: action(added, changed, asked, done.left), bad, badIs: bad > 0 });
       return onDone(words, changes === null ? undefined : () => undo(changes));
     },
   });
@@ -90,9 +90,9 @@ export function ListApply({ groupId, body, begins, roster, preview, settled, lea
             {TEXTS.mend}
           </Button>
         )}
-        {apply.isPending && <progress aria-label={`Adding ${plural(added, "student")}`} className="h-2 w-40" />}
+        {apply.isPending && <progress aria-label={TEXTS.addingStudents({ added })} className="h-2 w-40" />}
         <Button look="main" className="ml-auto min-h-9" disabled={!preview || !settled || nothing || apply.isPending} onClick={() => apply.mutate()}>
-          {apply.isPending ? `Adding ${plural(added, "student")} …` : action(added, changed, asked, leave.length)}
+          {apply.isPending ? TEXTS.addingStudents2({ added }) : action(added, changed, asked, leave.length)}
         </Button>
       </div>
     </div>
@@ -104,13 +104,12 @@ function Missing({ preview, leave, onLeave }: { preview: Preview; leave: number[
   return (
     <details className="rounded-md bg-today px-3 py-2">
       <summary className="font-semibold">
-        {plural(preview.missing.length, "student")} of the class {preview.missing.length === 1 ? "is" : "are"} {TEXTS.missing}
-        {leave.length > 0 && `; ${leave.length} will be marked as left`}
+        {TEXTS.studentsOfTheClassAre({ count: preview.missing.length, missing: TEXTS.missing, count2: leave.length, countIs: leave.length > 0 })}
       </summary>
       <div className="mt-2 flex max-h-32 flex-col gap-1 overflow-y-auto">
         <label className="flex min-h-7 items-center gap-2 font-semibold">
           <input type="checkbox" className="size-4 accent-ink" checked={all} onChange={() => onLeave(all ? [] : preview.missing.map((one) => one.id))} />
-          Mark all as left; their portfolios stay readable
+          {TEXTS.markAllAsLeftTheir}
         </label>
         {preview.missing.map((one) => (
           <label key={one.id} className="flex min-h-7 items-center gap-2">

@@ -6,6 +6,7 @@ import { Button } from "../ui/Button";
 import { moment, plural } from "../ui/dates";
 import { LIST_CHANGES } from "./texts";
 import { useUndoList } from "./undo";
+import { TEXTS } from "./texts";
 
 export function ListChanges({ groupId }: { groupId: number }) {
   const changes = useQuery(listChangesQuery(groupId));
@@ -26,7 +27,7 @@ export function ListChanges({ groupId }: { groupId: number }) {
             {one.newest && (
               <Button look="quiet" onClick={() => undo(one.id)}>
                 {LIST_CHANGES.undo}
-                <span className="sr-only"> of {moment(one.at)}</span>
+                <span className="sr-only">{" "}{TEXTS.ofAt({ at: moment(one.at) })}</span>
               </Button>
             )}
           </li>
@@ -40,8 +41,8 @@ function words(one: Schema["ListChange"]): string {
   const parts = [
     one.added > 0 ? `${plural(one.added, "student")} added` : "",
     one.changed > 0 ? `${one.changed} changed` : "",
-    one.placed > 0 ? `${one.placed} put into a period or group` : "",
-    one.left > 0 ? `${one.left} left or back` : "",
+    one.placed > 0 ? TEXTS.placedPutIntoAPeriod({ placed: one.placed }) : "",
+    one.left > 0 ? TEXTS.leftLeftOrBack({ left: one.left }) : "",
   ].filter(Boolean);
   return parts.join(", ");
 }

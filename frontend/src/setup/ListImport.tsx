@@ -60,7 +60,7 @@ export function ListImport({ groupId, roster, drop, onClose }: Props) {
         <h1 id="bring" className="text-xl">
           {TEXTS.bringTitle}
         </h1>
-        <button type="button" aria-label="Back to the class list" onClick={onClose} className="-m-2 p-2">
+        <button type="button" aria-label={TEXTS.backToTheClassList} onClick={onClose} className="-m-2 p-2">
           <X aria-hidden size={20} />
         </button>
       </div>
@@ -148,6 +148,8 @@ function Source({ groupId, text, onText: setText, onTable }: { groupId: number; 
   return (
     // A file may be dropped anywhere on it; the button below does the same by keyboard.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
+    // A file may be dropped anywhere on it; the button below does the same by keyboard.
+    // eslint-disable-next-line jsx-a11y/no-static-element-interactions
     <div
       className="flex min-h-0 flex-1 flex-col gap-4 p-5"
       onDragOver={(event) => event.preventDefault()}
@@ -167,7 +169,7 @@ function Source({ groupId, text, onText: setText, onTable }: { groupId: number; 
             const pasted = event.clipboardData.getData("text/plain");
             if (pasted.trim() && !text.trim()) read.mutate(pasted);
           }}
-          placeholder={"Dube, Thandi\tP3\nEllery, Josh\tP4"}
+          placeholder={TEXTS.dubeThandiPElleryJosh}
           className="min-h-40 flex-1 resize-none rounded-md border border-control bg-paper p-3 text-sm font-normal"
         />
       </label>
@@ -178,13 +180,13 @@ function Source({ groupId, text, onText: setText, onTable }: { groupId: number; 
       )}
       <div className="flex flex-wrap items-center gap-3">
         <Button look="main" className="min-h-9" disabled={!text.trim() || read.isPending} onClick={() => read.mutate(text)}>
-          {read.isPending ? "Reading …" : "See what it does"}
+          {read.isPending ? TEXTS.reading : TEXTS.seeWhatItDoes}
         </Button>
         <input ref={chooser} type="file" accept=".csv,.txt,.tsv,.xlsx,.zip" className="hidden" aria-label={TEXTS.file} onChange={(event) => drop(event.target.files)} />
         <Button className="min-h-9" icon={<FileUp aria-hidden size={16} />} disabled={open.isPending} onClick={() => chooser.current?.click()}>
-          {open.isPending ? "Reading …" : TEXTS.file}
+          {open.isPending ? TEXTS.reading : TEXTS.file}
         </Button>
-        <span className="text-quiet">{TEXTS.fileHint}. Nothing is written before you say so.</span>
+        <span className="text-quiet">{TEXTS.filehintNothingIsWrittenBefore({ fileHint: TEXTS.fileHint })}</span>
       </div>
     </div>
   );

@@ -51,7 +51,7 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
   const grid = `44px minmax(270px,1.4fr) repeat(${table.columns.length}, minmax(130px,1fr))`;
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3 px-5 pt-3">
-      <div role="group" aria-label="Show only" className="flex flex-wrap items-center gap-2">
+      <div role="group" aria-label={TEXTS.showOnly} className="flex flex-wrap items-center gap-2">
         {ORDER.filter((verdict) => counts.has(verdict)).map((verdict) => (
           <button
             key={verdict}
@@ -71,13 +71,13 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
       {/* The list scrolls by itself, so the keyboard must reach it. */}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <div ref={scroller} tabIndex={0} className="min-h-0 flex-1 overflow-auto rounded-lg border border-edge bg-paper">
-        <div role="table" aria-label="Lines of the list" aria-rowcount={lines.length + 1} style={{ minWidth: 320 + table.columns.length * 130 }}>
+        <div role="table" aria-label={TEXTS.linesOfTheList} aria-rowcount={lines.length + 1} style={{ minWidth: 320 + table.columns.length * 130 }}>
           <div role="row" className="sticky top-0 z-10 grid items-center gap-x-2 border-b border-edge bg-ground px-3 py-1" style={{ gridTemplateColumns: grid }}>
             <div role="columnheader" className="text-quiet">
-              Line
+              {TEXTS.line}
             </div>
             <div role="columnheader" className="font-bold">
-              What happens
+              {TEXTS.whatHappens}
             </div>
             {table.columns.map((column, place) => (
               <div key={place} role="columnheader">
@@ -108,7 +108,7 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
                       {BAD.includes(line.verdict) && table.columns[place] !== "ignore" ? (
                         <input
                           defaultValue={cell}
-                          aria-label={`Line ${line.number}, ${COLUMNS[table.columns[place] ?? "ignore"]}`}
+                          aria-label={TEXTS.lineNumberPlace({ number: line.number, place: COLUMNS[table.columns[place] ?? "ignore"] })}
                           onBlur={(event) => event.target.value !== cell && onCell(line.number - 1, place, event.target.value)}
                           onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
                           className="w-full rounded-sm border border-control bg-paper px-2 py-1"
@@ -134,7 +134,7 @@ function height(line: Line | undefined): number {
   return line && [...BAD, "asked"].includes(line.verdict) ? BAD_ROW : ROW;
 }
 
-const FIELDS: Record<string, string> = { family: "family name", given: "given name", email: "e-mail", number: "number", period: "period", group: "group" };
+const FIELDS: Record<string, string> = { family: TEXTS.familyName, given: TEXTS.givenName, email: "e-mail", number: "number", period: "period", group: "group" };
 
 /** What happens to a line, in words. */
 function Said({ line, onAsNew }: { line: Line; onAsNew: (line: number) => void }) {
@@ -155,7 +155,7 @@ function Said({ line, onAsNew }: { line: Line; onAsNew: (line: number) => void }
           )}
           {(line.verdict === "joins" || line.verdict === "asked") && (
             <button type="button" className="shrink-0 font-normal text-in underline" onClick={() => onAsNew(line.number)}>
-              somebody else
+              {TEXTS.somebodyElse}
             </button>
           )}
         </p>
@@ -173,7 +173,7 @@ function ColumnChoice({ column, heading, place, onChange }: { column: Column; he
   return (
     <Listbox value={column} onChange={onChange}>
       <ListboxButton
-        aria-label={`Column ${place + 1}${heading ? `, ${heading}` : ""}: ${COLUMNS[column]}`}
+        aria-label={TEXTS.columnPlaceOtherColumn({ place: place + 1, heading, headingIs: Boolean(heading), column: COLUMNS[column] })}
         className="flex min-h-8 w-full items-center justify-between gap-1 rounded-md border border-control bg-paper px-2 text-left font-bold"
       >
         <span className={`truncate ${column === "ignore" ? "font-normal text-quiet" : ""}`}>{COLUMNS[column]}</span>

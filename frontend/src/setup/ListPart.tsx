@@ -28,7 +28,7 @@ import { useUndoList } from "./undo";
 type Student = Schema["ListedStudent"];
 const ROW = 40;
 const GRID = "32px 36px minmax(180px,2fr) 64px minmax(90px,1fr) minmax(90px,1fr) minmax(120px,1.3fr) minmax(150px,1.6fr) 110px";
-const HEADS = ["", "", "Student", "Period", "Group", "Number", "User name", "E-mail", "In the class"];
+const HEADS = ["", "", TEXTS.student, TEXTS.period, TEXTS.group, TEXTS.number, TEXTS.userName, TEXTS.eMail, TEXTS.inTheClass];
 
 export function ListPart({ groupId }: { groupId: number }) {
   const [address, setAddress] = useSearchParams();
@@ -65,13 +65,13 @@ function Came({ groupId }: { groupId: number }) {
   const waiting = drops.data?.drops.filter((one) => one.state === "pending") ?? [];
   return waiting.map((one) => (
     <div key={one.id} className="px-5 pt-4">
-      <Notice look="info" title={`“${one.name}” came from the school’s system ${moment(one.at)}.`} fix={one.message || "Nothing of it is written yet."}>
+      <Notice look="info" title={TEXTS.nameCameFromTheSchools({ name: one.name, at: moment(one.at) })} fix={one.message || TEXTS.nothingOfItIsWritten}>
         <div className="mt-2 flex gap-2">
           <Link to={`?bring=1&drop=${one.id}`} className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 font-semibold hover:border-control">
-            See what it does
+            {TEXTS.seeWhatItDoes}
           </Link>
           <Button disabled={aside.isPending} onClick={() => aside.mutate(one.id)}>
-            Put it aside
+            {TEXTS.putItAside}
           </Button>
         </div>
       </Notice>
@@ -98,10 +98,10 @@ function Asked({ groupId }: { groupId: number }) {
         {waiting.map((one) => (
           <li key={one.id} className="flex min-h-9 items-center gap-3">
             <span className="min-w-0 truncate">{one.name}</span>
-            <span className="text-quiet">until {shortDay(one.lapses)}</span>
+            <span className="text-quiet">{TEXTS.untilLapses({ lapses: shortDay(one.lapses) })}</span>
             <Button look="quiet" disabled={withdraw.isPending} onClick={() => withdraw.mutate(one.id)}>
               {REQUESTS.withdraw}
-              <span className="sr-only"> the request for {one.name}</span>
+              <span className="sr-only">{" "}{TEXTS.theRequestForName({ name: one.name })}</span>
             </Button>
           </li>
         ))}
@@ -146,11 +146,11 @@ function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: num
     <section aria-labelledby="class-list" className="flex min-h-0 flex-1 flex-col gap-3 p-5">
       <div className="flex flex-wrap items-center gap-3">
         <h1 id="class-list" className="text-xl">
-          Class list
+          {TEXTS.classList}
         </h1>
         <span className="text-quiet">
           {plural(present, "student")}
-          {present < roster.students.length && `, ${roster.students.length - present} left`}
+          {present < roster.students.length && TEXTS.countLeft({ count: roster.students.length - present })}
         </span>
         <label className="ml-auto flex min-h-9 items-center gap-2 rounded-md border border-control bg-paper px-3">
           <Search aria-hidden size={16} className="text-quiet" />
@@ -182,15 +182,17 @@ function Rows({ rows, chosen, may, all, onAll, onToggle }: RowsProps) {
   return (
     // The list scrolls by itself, so the keyboard must reach it.
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    // The list scrolls by itself, so the keyboard must reach it.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
     <div ref={scroller} tabIndex={0} className="min-h-0 flex-1 overflow-auto rounded-lg border border-edge bg-paper">
-      <div role="table" aria-label="Class list" aria-rowcount={rows.length + 1} style={{ minWidth: 900 }}>
+      <div role="table" aria-label={TEXTS.classList} aria-rowcount={rows.length + 1} style={{ minWidth: 900 }}>
         <div role="row" className="sticky top-0 z-10 grid items-center gap-x-2 border-b border-edge bg-ground px-3 font-bold" style={{ gridTemplateColumns: GRID, height: ROW }}>
           {HEADS.map((head, place) => (
             <div key={place} role="columnheader">
               {place === 0 && may ? (
-                <input type="checkbox" className="block size-4 accent-ink" checked={all} aria-label="Choose all that are shown" onChange={onAll} />
+                <input type="checkbox" className="block size-4 accent-ink" checked={all} aria-label={TEXTS.chooseAllThatAreShown} onChange={onAll} />
               ) : (
-                head || <span className="sr-only">{place === 0 ? "Choose" : "Peg"}</span>
+                head || <span className="sr-only">{place === 0 ? TEXTS.choose : TEXTS.peg}</span>
               )}
             </div>
           ))}
@@ -202,7 +204,7 @@ function Rows({ rows, chosen, may, all, onAll, onToggle }: RowsProps) {
           })}
         </div>
       </div>
-      {rows.length === 0 && <p className="p-8 text-center text-base">Nobody of that name is in the list.</p>}
+      {rows.length === 0 && <p className="p-8 text-center text-base">{TEXTS.nobodyOfThatNameIs}</p>}
     </div>
   );
 }
@@ -217,7 +219,7 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
     >
       <div role="cell" className="flex items-center">
         {may && !one.left && (
-          <input type="checkbox" className="size-4 accent-ink" checked={chosen} aria-label={`Choose ${one.given_name} ${one.family_name}`} onChange={() => onToggle(one.id)} />
+          <input type="checkbox" className="size-4 accent-ink" checked={chosen} aria-label={TEXTS.chooseGivenNameFamilyName({ given_name: one.given_name, family_name: one.family_name })} onChange={() => onToggle(one.id)} />
         )}
       </div>
       <div role="cell" className="flex items-center">
@@ -238,7 +240,7 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
         {one.card && (
           <span className="shrink-0 text-quiet" title={`Sign-in card of ${dayOf(one.card)}`}>
             <IdCard aria-hidden size={16} />
-            <span className="sr-only">has a sign-in card</span>
+            <span className="sr-only">{TEXTS.hasASignInCard}</span>
           </span>
         )}
       </div>
@@ -249,8 +251,8 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
         {one.last ? (
           `${one.left ? "left" : "until"} ${shortDay(one.last)}`
         ) : (
-          <Link to={`?asked=${one.id}`} title="What they are asked for" className="text-in underline">
-            since {shortDay(one.first)}
+          <Link to={`?asked=${one.id}`} title={TEXTS.whatTheyAreAskedFor} className="text-in underline">
+            {TEXTS.sinceFirst({ first: shortDay(one.first) })}
           </Link>
         )}
       </div>
@@ -306,10 +308,10 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
   const carded = students.some((one) => chosen.has(one.id) && one.card);
   const names = students.filter((one) => chosen.has(one.id)).map((one) => one.given_name);
   return (
-    <div role="group" aria-label="The chosen students" className="flex flex-wrap items-center gap-3 rounded-md bg-in-soft px-3 py-2">
+    <div role="group" aria-label={TEXTS.theChosenStudents} className="flex flex-wrap items-center gap-3 rounded-md bg-in-soft px-3 py-2">
       <span className="font-semibold">
         {names.slice(0, 3).join(", ")}
-        {names.length > 3 && ` and ${names.length - 3} more`}
+        {names.length > 3 && TEXTS.andCountMore({ count: names.length - 3 })}
       </span>
       {ids.length === 2 && (
         <Button icon={<ArrowLeftRight aria-hidden size={16} />} disabled={swap.isPending} onClick={() => swap.mutate()}>
@@ -317,7 +319,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
         </Button>
       )}
       <Button icon={<IdCard aria-hidden size={16} />} disabled={print.isPending} onClick={() => print.mutate()}>
-        {print.isPending ? "Making the cards …" : TEXTS.cards}
+        {print.isPending ? TEXTS.makingTheCards : TEXTS.cards}
       </Button>
       {carded && (
         <Button disabled={voiding.isPending} onClick={() => voiding.mutate()}>
@@ -330,7 +332,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
         {TEXTS.markLeft}
       </Button>
       <Button look="quiet" onClick={onDone}>
-        Choose nobody
+        {TEXTS.chooseNobody}
       </Button>
       {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
     </div>

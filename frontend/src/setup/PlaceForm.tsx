@@ -9,6 +9,7 @@ import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useUndoList } from "./undo";
+import { TEXTS } from "./texts";
 
 export function PlaceForm({ groupId, students, onDone }: { groupId: number; students: number[]; onDone: () => void }) {
   const [open, setOpen] = useState(false);
@@ -28,26 +29,26 @@ export function PlaceForm({ groupId, students, onDone }: { groupId: number; stud
   if (!open) {
     return (
       <Button icon={<Users aria-hidden size={16} />} onClick={() => setOpen(true)}>
-        Put into a group or period
+        {TEXTS.putIntoAGroupOr}
       </Button>
     );
   }
   return (
     <form
-      aria-label="Put into a group or period"
+      aria-label={TEXTS.putIntoAGroupOr}
       className="flex flex-wrap items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
         place.mutate();
       }}
     >
-      <select aria-label="Group or period" value={where} onChange={(event) => setWhere(event.target.value as "group" | "period")} className="min-h-8 rounded-md border border-control bg-paper px-2">
-        <option value="group">Group</option>
-        <option value="period">Period</option>
+      <select aria-label={TEXTS.groupOrPeriod} value={where} onChange={(event) => setWhere(event.target.value as "group" | "period")} className="min-h-8 rounded-md border border-control bg-paper px-2">
+        <option value="group">{TEXTS.group}</option>
+        <option value="period">{TEXTS.period}</option>
       </select>
-      <input aria-label="Its name" value={name} onChange={(event) => setName(event.target.value)} autoComplete="off" className="min-h-8 w-32 rounded-md border border-control bg-paper px-2" />
+      <input aria-label={TEXTS.itsName} value={name} onChange={(event) => setName(event.target.value)} autoComplete="off" className="min-h-8 w-32 rounded-md border border-control bg-paper px-2" />
       <Button type="submit" disabled={!name.trim() || place.isPending}>
-        Put them in
+        {TEXTS.putThemIn}
       </Button>
       {place.error instanceof Problem && <Notice title={place.error.title} fix={place.error.fix} />}
     </form>

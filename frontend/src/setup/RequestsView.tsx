@@ -10,6 +10,7 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { REQUESTS } from "./texts";
+import { TEXTS } from "./texts";
 
 type Request = Schema["JoinRequestShape"];
 
@@ -38,11 +39,11 @@ export function RequestsView() {
           <li key={one.id} className="flex flex-wrap items-center gap-3 rounded-lg border border-edge bg-paper p-4">
             <div className="min-w-0 flex-1 basis-72">
               <p className="text-base break-words">
-                <strong>{one.name}</strong> into <strong>{one.into}</strong>
+                <strong>{one.name}</strong>{" "}{TEXTS.into}{" "}<strong>{one.into}</strong>
                 {one.kind === "caseload" && ` (${REQUESTS.caseload})`}
               </p>
               <p className="text-quiet">
-                {one.asked_by} asked {moment(one.asked_at)}; it lapses after {shortDay(one.lapses)}.
+                {TEXTS.askedByAskedAskedAt({ asked_by: one.asked_by, asked_at: moment(one.asked_at), lapses: shortDay(one.lapses) })}
               </p>
             </div>
             <div className="flex gap-2">

@@ -5,8 +5,9 @@ import { Lost } from "../app/Lost";
 import { AccountsPart } from "./AccountsPart";
 import { CalendarPart } from "./CalendarPart";
 import { MailPart } from "./MailPart";
+import { TEXTS } from "./texts";
 
-const PARTS = { calendar: "Calendar", accounts: "Accounts", mail: "Mail" } as const;
+const PARTS = { calendar: TEXTS.calendar, accounts: TEXTS.accounts, mail: TEXTS.mail } as const;
 type Part = keyof typeof PARTS;
 
 export function SchoolView() {
@@ -17,7 +18,7 @@ export function SchoolView() {
   const part: Part = asked === "accounts" || asked === "mail" ? asked : "calendar";
   return (
     <div className="flex min-h-0 flex-1 max-md:flex-col">
-      <nav aria-label="The school" className="flex w-44 shrink-0 flex-col border-r border-line bg-paper py-3 max-md:w-full max-md:flex-row max-md:py-0">
+      <nav aria-label={TEXTS.theSchool} className="flex w-44 shrink-0 flex-col border-r border-line bg-paper py-3 max-md:w-full max-md:flex-row max-md:py-0">
         {(Object.keys(PARTS) as Part[]).map((one) => (
           <button
             key={one}

@@ -14,6 +14,7 @@ import { Select } from "../ui/Select";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { ROLES } from "./texts";
+import { TEXTS } from "./texts";
 
 type Role = Schema["StaffLine"]["role"];
 interface Change {
@@ -41,7 +42,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
         return;
       }
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
-      const words = change.role ? `${change.name} is ${(ROLES[change.role] ?? "").toLowerCase()} now.` : `${change.name} is no longer in this class.`;
+      const words = change.role ? TEXTS.nameIsRoleNow({ name: change.name, role: (ROLES[change.role] ?? "").toLowerCase() }) : TEXTS.nameIsNoLongerIn({ name: change.name });
       // Nobody gives themselves a role, so what one gave up oneself is not taken back here.
       say(words, change.me ? undefined : () => set.mutate({ ...change, role: change.before, before: change.role }));
     },
@@ -52,7 +53,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
   return (
     <section aria-labelledby="staff" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <h1 id="staff" className="text-xl">
-        Staff
+        {TEXTS.staff}
       </h1>
       {set.error instanceof Problem && (
         <div className="max-w-3xl">
@@ -65,7 +66,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
             <span className="min-w-0 flex-1">
               <span className="block truncate font-semibold">
                 {one.name}
-                {one.me && <span className="font-normal text-quiet"> (you)</span>}
+                {one.me && <span className="font-normal text-quiet">{" "}{TEXTS.you}</span>}
               </span>
               <span className="block truncate text-quiet">{one.email}</span>
             </span>
@@ -73,14 +74,14 @@ export function StaffPart({ groupId }: { groupId: number }) {
               <>
                 <Select
                   heard
-                  label={`Role of ${one.name}`}
+                  label={TEXTS.roleOfName({ name: one.name })}
                   value={one.role}
                   options={one.may_become.map((role) => ({ value: role, shown: ROLES[role] ?? role }))}
                   onChange={(role) => set.mutate({ person: one.person, name: one.name, role: role as Role, before: one.role, me: one.me })}
                 />
                 {one.may_take_out && (
                   <Button look="quiet" className="w-36" onClick={() => (one.me ? setLeaving(one) : set.mutate({ person: one.person, name: one.name, role: null, before: one.role }))}>
-                    {one.me ? "Leave the class" : "Take out"}
+                    {one.me ? TEXTS.leaveTheClass : TEXTS.takeOut}
                     <span className="sr-only"> {one.name}</span>
                   </Button>
                 )}
@@ -92,11 +93,11 @@ export function StaffPart({ groupId }: { groupId: number }) {
         ))}
       </ul>
       {leaving && (
-        <Modal title="Leave the class?" narrow onClose={() => setLeaving(null)}>
-          <p>You no longer see it then, and only somebody on its staff can bring you back.</p>
+        <Modal title={TEXTS.leaveTheClass2} narrow onClose={() => setLeaving(null)}>
+          <p>{TEXTS.youNoLongerSeeIt}</p>
           <div className="flex justify-end gap-2">
             <Button big onClick={() => setLeaving(null)}>
-              Stay
+              {TEXTS.stay}
             </Button>
             <Button
               big
@@ -106,7 +107,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
                 setLeaving(null);
               }}
             >
-              Leave the class
+              {TEXTS.leaveTheClass}
             </Button>
           </div>
         </Modal>
@@ -114,7 +115,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
       {add.length > 0 && <Add groupId={groupId} onAdd={(person, name) => set.mutate({ person, name, role: "co_teacher", before: null })} />}
       <section aria-labelledby="roles" className="max-w-3xl">
         <h2 id="roles" className="mb-2 text-base">
-          What each role may do
+          {TEXTS.whatEachRoleMayDo}
         </h2>
         <dl className="grid grid-cols-[110px_1fr] gap-x-4 gap-y-1">
           {roles.map((one) => (
@@ -142,7 +143,7 @@ function Add({ groupId, onAdd }: { groupId: number; onAdd: (person: number, name
   return (
     <div className="max-w-3xl">
       <label className="font-bold">
-        Add somebody by name or e-mail
+        {TEXTS.addSomebodyByNameOr}
         <input
           value={text}
           onChange={(event) => setText(event.target.value)}
@@ -151,7 +152,7 @@ function Add({ groupId, onAdd }: { groupId: number; onAdd: (person: number, name
         />
       </label>
       <div aria-live="polite">
-        {shown?.length === 0 && <p className="mt-2 text-quiet">Nobody of that name has a staff account, or they are in the class already. A school administrator makes accounts.</p>}
+        {shown?.length === 0 && <p className="mt-2 text-quiet">{TEXTS.nobodyOfThatNameHas}</p>}
         {shown && shown.length > 0 && (
           <ul className="mt-2 max-w-md divide-y divide-line rounded-md border border-edge bg-paper">
             {shown.map((one) => (
@@ -166,7 +167,7 @@ function Add({ groupId, onAdd }: { groupId: number; onAdd: (person: number, name
                     setText("");
                   }}
                 >
-                  Add<span className="sr-only"> {one.name}</span>
+                  {TEXTS.add}<span className="sr-only"> {one.name}</span>
                 </Button>
               </li>
             ))}

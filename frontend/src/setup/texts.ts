@@ -1,10 +1,11 @@
 /** The words of setting up a class. */
+import { catalogue, message } from "../language/catalogue";
 import type { Schema } from "../api/client";
 
-export const PARTS = { list: "Class list", staff: "Staff", calendar: "Calendar" } as const;
+export const PARTS = catalogue("setup.parts", { list: "Class list", staff: "Staff", calendar: "Calendar" });
 export type Part = keyof typeof PARTS;
 
-export const TEXTS = {
+export const TEXTS = catalogue("setup", {
   setup: "Set-up",
   parts: "Parts of the set-up",
   bring: "Bring in a list",
@@ -29,11 +30,139 @@ export const TEXTS = {
   voidCards: "Make their cards void",
   password: "New password",
   swap: "Swap the pegs of these two",
-} as const;
+  calendarOfSchool: message<{ school: string }>("Calendar of {school}"),
+  schoolOnWeekdaysDatesAre: message<{ WEEKDAYS: string; zone: string }>("School on {WEEKDAYS}; dates are meant in {zone}. A school administrator keeps the calendar."),
+  terms: "Terms",
+  noTermIsSetUp: "No term is set up; plain weekdays are counted.",
+  daysWithoutSchool: "Days without school",
+  none: "None.",
+  term: "Term",
+  schoolWeekdays: "School weekdays",
+  daysOff: "Days off",
+  timeZoneInWhichAll: "Time zone in which all dates are meant",
+  andCountMore: message<{ count: number }>(" and {count} more"),
+  whatThisChanges: "What this changes",
+  schoolDaysFewerLost: message<{ count: number; lost: string }>("{count, plural, one {# school day} other {# school days}} fewer: {lost}."),
+  schoolDaysMoreGained: message<{ count: number; gained: string }>("{count, plural, one {# school day} other {# school days}} more: {gained}."),
+  dueMomentsAndStatusesMove: message<{ dues: number; statuses: number }>(": {dues, plural, one {# due moment} other {# due moments}} and {statuses, plural, one {# status} other {# statuses}} move."),
+  noDueMomentAndNo: "No due moment and no status moves.",
+  nameOfAddPlace: message<{ add: string; place: number }>("Name of {add} {place}"),
+  firstDayOfName: message<{ name: string }>("First day of {name}"),
+  lastDayOfName: message<{ name: string }>("Last day of {name}"),
+  leaveOutName: message<{ name: string }>("Leave out {name}"),
+  calendarFile: "Calendar file",
+  fromACalendarFileIcs: "From a calendar file (.ics)",
+  theFileHasRunsOf: message<{ count: number; count2: number; countIs: boolean }>("The file has {count, plural, one {# run} other {# runs}} of days off in these terms.{countIs, select, true { {count2, plural, one {# event} other {# events}} left out:} other {}}"),
+  aNewPassword: "A new password",
+  userName: "User name",
+  password2: "Password",
+  itIsShownThisOnce: "It is shown this once: write it down or hand it over now. The old one no longer works, and whoever was signed in with it is signed out.",
+  iHaveIt: "I have it",
+  whatTheyAreAskedFor: "What they are asked for",
+  close: "Close",
+  inTheClassSinceJoined: message<{ joined: string }>("In the class since {joined}."),
+  askedFor: "Asked for",
+  nothingYet: "Nothing yet.",
+  notAskedFor: "Not asked for",
+  nothingIsLeftOut: "Nothing is left out.",
+  noDueDate: "no due date",
+  theirOwnDate: ", their own date",
+  askAllTheSame: "Ask all the same",
+  asForEverybody: "As for everybody",
+  askAgain: "Ask again",
+  excuse: "Excuse",
+  askForTitle: message<{ title: string }>("Ask for {title}"),
+  dueOn: "Due on",
+  ask: "Ask",
+  cancel: "Cancel",
+  undoneTheListIsAs: "Undone: the list is as it was.",
+  ofAt: message<{ at: string }>("of {at}"),
+  placedPutIntoAPeriod: message<{ placed: number }>("{placed} put into a period or group"),
+  leftLeftOrBack: message<{ left: number }>("{left} left or back"),
+  askFor: "ask for",
+  asLeft: " as left",
+  nothingToChange: "Nothing to change",
+  addedDone: message<{ added: string; bad: number; badIs: boolean }>("{added}: done.{badIs, select, true { {bad, plural, one {# line} other {# lines}} left out.} other {}}"),
+  addingStudents: message<{ added: number }>("Adding {added, plural, one {# student} other {# students}}"),
+  addingStudents2: message<{ added: number }>("Adding {added, plural, one {# student} other {# students}} …"),
+  studentsOfTheClassAre: message<{ count: number; missing: string; count2: number; countIs: boolean }>("{count, plural, one {# student} other {# students}} of the class {count, plural, one {is} other {are}} {missing}{countIs, select, true {; {count2} will be marked as left} other {}}"),
+  markAllAsLeftTheir: "Mark all as left; their portfolios stay readable",
+  showOnly: "Show only",
+  linesOfTheList: "Lines of the list",
+  line: "Line",
+  whatHappens: "What happens",
+  lineNumberPlace: message<{ number: number; place: string }>("Line {number}, {place}"),
+  familyName: "family name",
+  givenName: "given name",
+  somebodyElse: "somebody else",
+  columnPlaceOtherColumn: message<{ place: number; heading: string; headingIs: boolean; column: string }>("Column {place}{headingIs, select, true {, {heading}} other {}}: {column}"),
+  backToTheClassList: "Back to the class list",
+  dubeThandiPElleryJosh: "Dube, Thandi\tP3\nEllery, Josh\tP4",
+  reading: "Reading …",
+  seeWhatItDoes: "See what it does",
+  filehintNothingIsWrittenBefore: message<{ fileHint: string }>("{fileHint}. Nothing is written before you say so."),
+  putIntoAGroupOr: "Put into a group or period",
+  groupOrPeriod: "Group or period",
+  group: "Group",
+  period: "Period",
+  itsName: "Its name",
+  putThemIn: "Put them in",
+  student: "Student",
+  number: "Number",
+  eMail: "E-mail",
+  inTheClass: "In the class",
+  nameCameFromTheSchools: message<{ name: string; at: string }>("“{name}” came from the school’s system {at}."),
+  nothingOfItIsWritten: "Nothing of it is written yet.",
+  putItAside: "Put it aside",
+  untilLapses: message<{ lapses: string }>("until {lapses}"),
+  theRequestForName: message<{ name: string }>("the request for {name}"),
+  classList: "Class list",
+  countLeft: message<{ count: number }>(", {count} left"),
+  chooseAllThatAreShown: "Choose all that are shown",
+  choose: "Choose",
+  peg: "Peg",
+  nobodyOfThatNameIs: "Nobody of that name is in the list.",
+  chooseGivenNameFamilyName: message<{ given_name: string; family_name: string }>("Choose {given_name} {family_name}"),
+  hasASignInCard: "has a sign-in card",
+  sinceFirst: message<{ first: string }>("since {first}"),
+  theChosenStudents: "The chosen students",
+  makingTheCards: "Making the cards …",
+  chooseNobody: "Choose nobody",
+  nameIsRoleNow: message<{ name: string; role: string }>("{name} is {role} now."),
+  nameIsNoLongerIn: message<{ name: string }>("{name} is no longer in this class."),
+  staff: "Staff",
+  you: "(you)",
+  roleOfName: message<{ name: string }>("Role of {name}"),
+  leaveTheClass: "Leave the class",
+  takeOut: "Take out",
+  leaveTheClass2: "Leave the class?",
+  youNoLongerSeeIt: "You no longer see it then, and only somebody on its staff can bring you back.",
+  stay: "Stay",
+  whatEachRoleMayDo: "What each role may do",
+  addSomebodyByNameOr: "Add somebody by name or e-mail",
+  nobodyOfThatNameHas: "Nobody of that name has a staff account, or they are in the class already. A school administrator makes accounts.",
+  add: "Add",
+  into: "into",
+  askedByAskedAskedAt: message<{ asked_by: string; asked_at: string; lapses: string }>("{asked_by} asked {asked_at}; it lapses after {lapses}."),
+  administrator: "· administrator",
+  closed: "· closed",
+  forName: message<{ name: string }>("for {name}"),
+  openAgain: "Open again",
+  theAccountOfName: message<{ name: string }>("the account of {name}"),
+  aNewStaffAccount: "A new staff account",
+  givenName2: "Given name",
+  familyName2: "Family name",
+  mayStayEmpty: "(may stay empty)",
+  addTheAccount: "Add the account",
+  calendar: "Calendar",
+  accounts: "Accounts",
+  mail: "Mail",
+  theSchool: "The school",
+});
 
 type Verdict = Schema["LineShape"]["verdict"];
 
-export const VERDICTS: Record<Verdict, string> = {
+export const VERDICTS: Record<Verdict, string> = catalogue("setup.verdicts", {
   new: "New",
   joins: "Joins from another class",
   back: "Back again",
@@ -43,9 +172,9 @@ export const VERDICTS: Record<Verdict, string> = {
   twice: "Twice in the list",
   incomplete: "Incomplete",
   unreadable: "Not understood",
-};
+});
 
-export const COLUMNS: Record<Schema["TableShape"]["columns"][number], string> = {
+export const COLUMNS: Record<Schema["TableShape"]["columns"][number], string> = catalogue("setup.columns", {
   name: "Name",
   family: "Family name",
   given: "Given name",
@@ -54,37 +183,37 @@ export const COLUMNS: Record<Schema["TableShape"]["columns"][number], string> = 
   period: "Period",
   group: "Group",
   ignore: "Leave out",
-};
+});
 
-export const ROLES: Record<string, string> = {
+export const ROLES: Record<string, string> = catalogue("setup.roles", {
   lead: "Lead",
   co_teacher: "Co-teacher",
   marker: "Marker",
   observer: "Observer",
-};
+});
 
-export const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
+export const WEEKDAYS = catalogue("setup.weekdays", ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"]);
 
 /** The mail that was sent. */
-export const MAIL = {
+export const MAIL = catalogue("setup.mail", {
   title: "Mail",
   hint: "What was told by mail, newest first. Only these lines are kept; what a mail says can be read here in the demo.",
   none: "No mail was sent yet. Whoever has an address here chooses under the bell how they are told.",
   bounced: "not delivered",
   why: "The other side said:",
   notKept: "What it says is not kept.",
-} as const;
+});
 
 /** Keeping the calendar. */
-export const CALENDAR = {
+export const CALENDAR = catalogue("setup.calendar", {
   save: "Keep the calendar",
   asWas: "As it was",
   workingOut: "Working out what this changes …",
   incomplete: "Give every line its first and its last day.",
-} as const;
+});
 
 /** Requests for students known from elsewhere. */
-export const REQUESTS = {
+export const REQUESTS = catalogue("setup.requests", {
   title: "Requests for students",
   hint: "Another class asks for a student whom you have, or whom you may let in. The staff of a class see the student’s work in that class; those of a caseload see it in all.",
   none: "Nobody waits for your word.",
@@ -94,18 +223,18 @@ export const REQUESTS = {
   waits: "waits for somebody’s word",
   wait: "wait for somebody’s word",
   withdraw: "Withdraw",
-} as const;
+});
 
 /** The school's accounts. */
-export const ACCOUNTS = {
+export const ACCOUNTS = catalogue("setup.accounts", {
   title: "Accounts",
   find: "Find a student",
   findHint: "by name, user name or number; else the staff is listed",
   nobody: "No student has this name, user name or number.",
-} as const;
+});
 
 /** What changed the class list. */
-export const LIST_CHANGES = {
+export const LIST_CHANGES = catalogue("setup.listChanges", {
   title: "What changed this list",
   undo: "Undo",
-} as const;
+});

@@ -4,13 +4,14 @@ import type { Schema } from "../api/client";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Player } from "../ui/reading/Player";
 import { RichText } from "../ui/reading/RichText";
+import { TEXTS } from "./texts";
 
 type Show = Schema["ShowShape"];
 type Shown = Schema["ShownShape"];
 
 export function ShowBoard({ show }: { show: Pick<Show, "name" | "title" | "picture" | "tint" | "shown"> }) {
   return (
-    <section aria-label={`${show.title || "Show page"}, ${show.name}`} className="flex flex-col gap-4 rounded-lg border border-edge bg-paper p-5">
+    <section aria-label={`${show.title || TEXTS.showPage}, ${show.name}`} className="flex flex-col gap-4 rounded-lg border border-edge bg-paper p-5">
       <header className="flex items-center gap-3">
         <PegPicture picture={show.picture} tint={show.tint} size={44} />
         <div className="min-w-0">

@@ -1,5 +1,6 @@
 /** The words of show pages. */
-export const SHOW = {
+import { catalogue } from "../language/catalogue";
+export const SHOW = catalogue("show.show", {
   title: "Show pages",
   none: "No show page is open yet",
   noneHint: "A show page is a chosen few artefacts, arranged by their student. Members of staff open them to the class.",
@@ -24,4 +25,8 @@ export const SHOW = {
   close: "Close it",
   staffOpened: "The class sees this page.",
   staffPrivate: "The class does not see this page.",
-} as const;
+});
+
+export const TEXTS = catalogue("show", {
+  showPage: "Show page",
+});

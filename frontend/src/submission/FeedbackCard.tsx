@@ -4,6 +4,7 @@ import { Coat } from "../ui/Coat";
 import { dayOf, moment } from "../ui/dates";
 import { ReadAloud } from "../ui/reading/ReadAloud";
 import { STATUS } from "../ui/words";
+import { TEXTS } from "./texts";
 
 type Outcome = Schema["OutcomeShape"];
 
@@ -23,11 +24,11 @@ export function FeedbackCard({ line, title = false }: Props) {
       <div className="min-w-0 flex-1 text-base">
         <p>
           {title && line.handin && <strong className="block text-lg">{line.handin.title}</strong>}
-          <strong>{STATUS[line.kind]}</strong> {moment(line.at)} by {line.by}
+          <strong>{STATUS[line.kind]}</strong>{" "}{TEXTS.atByBy({ at: moment(line.at), by: line.by })}
           {line.score !== null && line.points && (
             <span className="figures">
               {" "}
-              · <strong>{line.score}</strong> of {line.points} points
+              · <strong>{line.score}</strong>{" "}{TEXTS.ofPointsPoints({ points: line.points })}
             </span>
           )}
         </p>
@@ -39,11 +40,11 @@ export function FeedbackCard({ line, title = false }: Props) {
             </div>
           </>
         ) : (
-          <p className="mt-1 text-ink-soft">No words with it.</p>
+          <p className="mt-1 text-ink-soft">{TEXTS.noWordsWithIt}</p>
         )}
         {sentBack && (
           <p className="mt-1 text-ink-soft">
-            The pocket is open again: change it and hand in once more{line.due_again ? ` by ${dayOf(line.due_again)}` : ""}.
+            {TEXTS.thePocketIsOpenAgain({ due_again: line.due_again ? dayOf(line.due_again) : "", due_againIs: Boolean(line.due_again) })}
           </p>
         )}
       </div>

@@ -11,6 +11,7 @@ import { ChipList } from "../ui/Chips";
 import { Player } from "../ui/reading/Player";
 import { Reflection } from "../ui/reading/Reflection";
 import { RichText } from "../ui/reading/RichText";
+import { TEXTS } from "./texts";
 
 const Shown = lazy(() => patiently(() => import("../viewer/Viewer")).then((view) => ({ default: view.Shown })));
 
@@ -23,7 +24,7 @@ export function FrozenPockets({ pockets }: { pockets: Pocket[] }) {
       {pockets.map((pocket) => (
         <section key={pocket.id} aria-label={pocket.title}>
           {pockets.length > 1 && <h2 className="mb-2 text-lg">{pocket.title}</h2>}
-          {pocket.version && <p className="mb-2 text-quiet">Version “{pocket.version}”</p>}
+          {pocket.version && <p className="mb-2 text-quiet">{TEXTS.versionVersion({ version: pocket.version })}</p>}
           <FrozenPocket pocket={pocket} />
         </section>
       ))}
@@ -38,11 +39,11 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
   return (
     <div className="grid gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(240px,340px)]">
       <div className="min-w-0">
-        {shown ? <Seen evidence={shown} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">Nothing was in this pocket.</p>}
+        {shown ? <Seen evidence={shown} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">{TEXTS.nothingWasInThisPocket}</p>}
       </div>
       <div className="flex min-w-0 flex-col gap-4">
         {pocket.evidence.length > 1 && (
-          <div role="group" aria-label="Artefacts" className="flex flex-wrap gap-2">
+          <div role="group" aria-label={TEXTS.artefacts} className="flex flex-wrap gap-2">
             {pocket.evidence.map((one, at) => (
               <button
                 key={one.id}
@@ -51,7 +52,7 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
                 onClick={() => setPlace(at)}
                 className={`max-w-full truncate rounded-md border px-3 py-1 font-semibold ${one === shown ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
               >
-                {one.artefact?.title ?? "Text"}
+                {one.artefact?.title ?? TEXTS.text}
               </button>
             ))}
           </div>
@@ -59,13 +60,13 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
         {shown?.artefact && (
           <div className="flex flex-col gap-2 text-base">
             {shown.spoken && <Said spoken={shown.spoken} />}
-            <Reflection text={shown.text} title={pocket.prompt || "Reflection"} />
+            <Reflection text={shown.text} title={pocket.prompt || TEXTS.reflection} />
             {shown.text && <Counts evidence={shown} />}
           </div>
         )}
         {pocket.chips.length > 0 && (
           <div>
-            <h3 className="font-bold">Pocket check</h3>
+            <h3 className="font-bold">{TEXTS.pocketCheck}</h3>
             <ChipList chips={pocket.chips} />
           </div>
         )}
@@ -77,7 +78,7 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
 function FrozenLog({ pocket, log }: { pocket: Pocket; log: Schema["LogShape"] }) {
   return (
     <div className="flex flex-col gap-4">
-      {log.rows.length > 0 ? <LogTable log={log} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">Nothing was in this log.</p>}
+      {log.rows.length > 0 ? <LogTable log={log} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">{TEXTS.nothingWasInThisLog}</p>}
       <LogSums log={log} />
       {pocket.chips.length > 0 && <ChipList chips={pocket.chips} />}
     </div>
@@ -87,7 +88,7 @@ function FrozenLog({ pocket, log }: { pocket: Pocket; log: Schema["LogShape"] })
 function Counts({ evidence }: { evidence: Evidence }) {
   return (
     <p className="figures mt-1 pl-3 text-sm text-quiet">
-      {evidence.words} words, {evidence.sentences} sentences
+      {TEXTS.wordsWordsSentencesSentences({ words: evidence.words, sentences: evidence.sentences })}
     </p>
   );
 }
@@ -96,8 +97,8 @@ function Counts({ evidence }: { evidence: Evidence }) {
 function Said({ spoken }: { spoken: NonNullable<Evidence["spoken"]> }) {
   return (
     <div className="border-l-3 border-brass pl-3">
-      <p className="font-bold">As it was said</p>
-      <Player video={spoken.kind === "video"} src={fileAddress(spoken)} label="As it was said" className="max-h-64" />
+      <p className="font-bold">{TEXTS.asItWasSaid}</p>
+      <Player video={spoken.kind === "video"} src={fileAddress(spoken)} label={TEXTS.asItWasSaid} className="max-h-64" />
     </div>
   );
 }
@@ -109,14 +110,14 @@ function Seen({ evidence }: { evidence: Evidence }) {
     return (
       <div className="flex flex-col gap-2 rounded-md border border-edge bg-paper p-5 text-base">
         {evidence.spoken && <Said spoken={evidence.spoken} />}
-        {evidence.html && !evidence.unchanged ? <RichText html={evidence.html} className="reading" /> : <Reflection text={evidence.text} title={evidence.unchanged ? "Unchanged from the starter" : "Text"} />}
+        {evidence.html && !evidence.unchanged ? <RichText html={evidence.html} className="reading" /> : <Reflection text={evidence.text} title={evidence.unchanged ? TEXTS.unchangedFromTheStarter : TEXTS.text} />}
         <Counts evidence={evidence} />
       </div>
     );
   }
   return (
     <figure className="flex flex-col gap-2">
-      {evidence.unchanged && <p className="text-copper">This is the very file that everybody began with.</p>}
+      {evidence.unchanged && <p className="text-copper">{TEXTS.thisIsTheVeryFile}</p>}
       {artefact.kind === "picture" ? (
         <a href={fileAddress(artefact)} target="_blank" rel="noopener" className="block">
           <Picture
@@ -137,7 +138,7 @@ function Seen({ evidence }: { evidence: Evidence }) {
           )}
           {artefact.kind === "scan" && <Thumbnail artefact={artefact} tall />}
           <OpenArtefact artefact={artefact} />
-          {artefact.kind === "link" && <p className="text-quiet">The address is as it was handed in; what it leads to may have changed.</p>}
+          {artefact.kind === "link" && <p className="text-quiet">{TEXTS.theAddressIsAsIt}</p>}
         </div>
       )}
       <figcaption className="truncate text-quiet">{artefact.title}</figcaption>

@@ -8,7 +8,7 @@ import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { Coat } from "../ui/Coat";
-import { day, dayOf, due, moment, plural } from "../ui/dates";
+import { day, dayOf, due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { lateness, STATUS, together } from "../ui/words";
 import { saveAll } from "../writing/autosave";
@@ -36,20 +36,20 @@ interface Props {
 /** When it is due, in words. */
 export function dueWords(handin: Pick<HandIn, "status" | "due" | "due_time" | "due_in" | "due_again" | "overdue">): string {
   if (handin.status === "sent_back") {
-    return handin.due_again ? `Hand in again by ${dayOf(handin.due_again)}` : "Hand in again when it is better";
+    return handin.due_again ? TEXTS.handInAgainByDue({ due_again: dayOf(handin.due_again) }) : TEXTS.handInAgainWhenIt;
   }
-  if (!handin.due) return "No due date";
-  const when = `Due ${due(handin.due, handin.due_time)}`;
-  if (handin.overdue) return `${when}, which has passed`;
-  if (!handin.due_in) return handin.due_in === null ? when : `${when}, today`;
-  return `${when}, in ${plural(handin.due_in, "school day")}`;
+  if (!handin.due) return TEXTS.noDueDate;
+  const when = TEXTS.dueDue({ due: due(handin.due, handin.due_time) });
+  if (handin.overdue) return TEXTS.whenWhichHasPassed({ when });
+  if (!handin.due_in) return handin.due_in === null ? when : TEXTS.whenToday({ when });
+  return TEXTS.whenInSchoolDays({ when, due_in: handin.due_in });
 }
 
 /** What the button takes: with more than the open pocket it names them all, since one press locks them all. */
 function buttonWords(handin: HandIn): string {
   const verb = handin.status === "sent_back" ? TEXTS.handInAgain : TEXTS.handIn;
   if (handin.pockets.length < 2) return verb;
-  return handin.pockets.length > MOST_NAMED ? `${verb}: all ${handin.pockets.length} pockets` : `${verb}: ${together(handin.pockets.map((one) => one.title))}`;
+  return handin.pockets.length > MOST_NAMED ? TEXTS.verbAllCountPockets({ verb, count: handin.pockets.length }) : `${verb}: ${together(handin.pockets.map((one) => one.title))}`;
 }
 
 const MOST_NAMED = 3;
@@ -62,21 +62,21 @@ function open(pocket: HandIn["wanting"][number]): number {
 function plain(handin: HandIn, rows: boolean): string {
   const [only, ...more] = handin.wanting;
   const many = handin.pockets.length > 1;
-  if (only && many) return `You can hand in now. In ${more.length === 0 ? "one pocket" : `${more.length + 1} pockets`} something is still open; your teacher will see that.`;
-  if (only) return `You can hand in now. ${openWords(only)}; your teacher will see that.`;
-  const all = many ? `Everything is here, in all ${handin.pockets.length} pockets.` : "Everything is here.";
-  if (rows && !many) return `${all} The rows that are in it now stay as they are; new ones stay possible.`;
-  const locked = many ? "they are locked" : "the pocket is locked";
+  if (only && many) return TEXTS.youCanHandInNow({ count: more.length + 1, countIs: more.length === 0 });
+  if (only) return TEXTS.youCanHandInNow2({ only: openWords(only) });
+  const all = many ? TEXTS.everythingIsHereInAll({ count: handin.pockets.length }) : TEXTS.everythingIsHere;
+  if (rows && !many) return TEXTS.allTheRowsThatAre({ all });
+  const locked = many ? TEXTS.theyAreLocked : TEXTS.thePocketIsLocked;
   return handin.status === "sent_back"
-    ? `${all} Your teacher gets it again; ${locked} until they have looked.`
-    : `${all} After handing in you can read it, and it opens again if it is sent back.`;
+    ? TEXTS.allYourTeacherGetsIt({ all, locked })
+    : TEXTS.allAfterHandingInYou({ all });
 }
 
 /** What is open in one pocket, in words. */
 function openWords(pocket: HandIn["wanting"][number]): string {
   const things = open(pocket);
-  const rows = pocket.rows === 0 ? "" : `${pocket.rows === 1 ? "one row is" : `${pocket.rows} rows are`} not finished (${pocket.columns.join(", ")})`;
-  const said = things === 0 ? "" : things === 1 ? "one thing is still open" : `${things} things are still open`;
+  const rows = pocket.rows === 0 ? "" : TEXTS.rowsPluralOneOneRow({ rows: pocket.rows, columns: pocket.columns.join(", ") });
+  const said = things === 0 ? "" : things === 1 ? TEXTS.oneThingIsStillOpen : TEXTS.thingsThingsAreStillOpen({ things });
   const whole = [said, rows].filter(Boolean).join(", ");
   return whole.charAt(0).toUpperCase() + whole.slice(1);
 }
@@ -85,13 +85,13 @@ function openWords(pocket: HandIn["wanting"][number]): string {
 function Wanting({ handin }: { handin: HandIn }) {
   const shown = handin.wanting.slice(0, MOST_SHOWN);
   return (
-    <ul aria-label="Still open" className="w-full text-base text-copper">
+    <ul aria-label={TEXTS.stillOpen} className="w-full text-base text-copper">
       {shown.map((one) => (
         <li key={one.id} className="break-words">
           <span className="font-semibold">{one.title}:</span> {openWords(one).toLowerCase()}
         </li>
       ))}
-      {handin.wanting.length > shown.length && <li>and {plural(handin.wanting.length - shown.length, "more pocket")}</li>}
+      {handin.wanting.length > shown.length && <li>{TEXTS.andMorePockets({ count: handin.wanting.length - shown.length })}</li>}
     </ul>
   );
 }
@@ -102,14 +102,14 @@ const MOST_SHOWN = 6;
 function wentWords(handin: HandIn, submission: Schema["SubmissionLine"]): string {
   const accepted = handin.status === "accepted";
   const at = moment(accepted && submission.outcome_at ? submission.outcome_at : submission.at);
-  return `${accepted ? "Accepted" : "Handed in"} ${at}${handin.late ? `, ${lateness(handin)}` : ""}`;
+  return `${accepted ? TEXTS.accepted : TEXTS.handedIn} ${at}${handin.late ? `, ${lateness(handin)}` : ""}`;
 }
 
 /** What being locked means here. */
 function staysWords(accepted: boolean, rows: boolean, held: boolean): string {
-  if (rows) return "The rows handed in stay as they are. You can write new ones.";
-  if (!held) return "This pocket is open again. What was handed in stays as it was.";
-  return accepted ? "It stays locked. You can still read it." : "Locked. You can still read it; it opens again if it is sent back.";
+  if (rows) return TEXTS.theRowsHandedInStay;
+  if (!held) return TEXTS.thisPocketIsOpenAgain;
+  return accepted ? TEXTS.itStaysLockedYouCan : TEXTS.lockedYouCanStillRead;
 }
 
 // eslint-disable-next-line complexity -- one branch for each state of a hand-in
@@ -123,8 +123,8 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
     onProblem(null);
     try {
       if (!(await saveAll())) {
-        const title = "A text is not saved yet, so nothing was handed in.";
-        throw new Problem({ title, fix: "Wait until it says “Saved”, then press again." }, 409);
+        const title = TEXTS.aTextIsNotSaved;
+        throw new Problem({ title, fix: TEXTS.waitUntilItSaysSaved }, 409);
       }
       await data(
         client.POST("/api/portfolios/{portfolio_id}/handins/{handin_id}/submissions", {
@@ -146,8 +146,8 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
   return (
     <section aria-label={`${TEXTS.handIn}: ${handin.title}`} className="flex flex-col gap-3">
       {named && <h2 className="text-base">{handin.title}</h2>}
-      {handin.status === "not_open" && <p className="text-base">You can hand this in from {day(handin.opens)}.</p>}
-      {handin.status === "excused" && <p className="text-base">You are excused from “{handin.title}”: there is nothing to hand in.</p>}
+      {handin.status === "not_open" && <p className="text-base">{TEXTS.youCanHandThisIn({ opens: day(handin.opens) })}</p>}
+      {handin.status === "excused" && <p className="text-base">{TEXTS.youAreExcusedFromTitle({ title: handin.title })}</p>}
       {todo && (
         <div className="flex flex-wrap items-center gap-4">
           <Button
@@ -161,7 +161,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
           </Button>
           <p className="min-w-56 flex-1 text-base text-ink-soft">
             {uploading.length > 0
-              ? `${uploading.length === 1 ? `“${uploading[0] ?? ""}” is` : `${plural(uploading.length, "file")} are`} still coming up; then you can hand in.`
+              ? TEXTS.countPluralOneUploadingIs({ uploading: uploading[0] ?? "", count: uploading.length })
               : plain(handin, rows)}
           </p>
           {wants && <Wanting handin={handin} />}
@@ -205,7 +205,7 @@ function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn
           {wentWords(handin, submission)}
         </p>
         <p className="figures flex flex-wrap items-center gap-2">
-          <ReceiptText aria-hidden size={18} /> Receipt <strong>{submission.receipt}</strong>
+          <ReceiptText aria-hidden size={18} />{" "}{TEXTS.receipt}{" "}<strong>{submission.receipt}</strong>
         </p>
         <p className="flex items-center gap-2 text-ink-soft">
           {(held || rows) && <Lock aria-hidden size={16} className="shrink-0" />}
@@ -213,7 +213,7 @@ function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn
         </p>
         {submission.links > 0 && (
           <p className="text-ink-soft">
-            {plural(submission.links, "link")} in it: the address is kept as it was, but what it leads to may change.
+            {TEXTS.linksInItTheAddress({ links: submission.links })}
           </p>
         )}
         {problem && <Notice title={problem.title} fix={problem.fix} />}
@@ -230,18 +230,18 @@ function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn
 function Earlier({ handin, groupId, portfolio }: { handin: HandIn; groupId: number; portfolio: number }) {
   if (handin.submissions.length === 0) return null;
   return (
-    <ol aria-label="All submissions" className="flex flex-col">
+    <ol aria-label={TEXTS.allSubmissions} className="flex flex-col">
       {handin.submissions.map((one) => (
         <li key={one.id} className="flex flex-wrap items-center gap-x-3">
           <Link
             to={`/g/${groupId}/portfolio/${portfolio}/submission/${one.id}`}
             className="flex min-h-11 items-center font-semibold text-in underline"
           >
-            Submission {one.number}, {moment(one.at)}
+            {TEXTS.submissionNumberAt({ number: one.number, at: moment(one.at) })}
           </Link>
           <span className="figures text-quiet">
             {one.receipt}
-            {one.voided_at ? " · taken back" : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
+            {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
           </span>
         </li>
       ))}

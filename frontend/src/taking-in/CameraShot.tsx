@@ -6,6 +6,7 @@ import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { devicesProblem } from "./devices";
 import { PHOTO } from "./texts";
+import { TEXTS } from "./texts";
 
 const QUALITY = 0.95;
 
@@ -59,7 +60,7 @@ export function CameraShot({ onShot, onClose }: { onShot: (shot: Blob) => void; 
           {PHOTO.turnRound}
         </Button>
         <Button big onClick={onClose}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
       </div>
     </Modal>

@@ -5,9 +5,10 @@ import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import type { Photo } from "./photo";
 import { PHOTO } from "./texts";
+import { TEXTS } from "./texts";
 
 const LEAST = 0.05;
-const EDGES = ["Left edge", "Top edge", "Right edge", "Bottom edge"] as const;
+const EDGES = [TEXTS.leftEdge, TEXTS.topEdge, TEXTS.rightEdge, TEXTS.bottomEdge] as const;
 
 interface Props {
   photo: Photo;
@@ -94,7 +95,7 @@ export function CropField({ photo, onCrop, onClose }: Props) {
           {PHOTO.whole}
         </Button>
         <Button big onClick={onClose}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
       </div>
     </Modal>

@@ -5,13 +5,13 @@ import type { ReactNode } from "react";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { newKey } from "../ui/newKey";
-import { plural } from "../ui/dates";
 import { useGuard } from "../ui/useGuard";
 import { CameraShot } from "./CameraShot";
 import { CropField } from "./CropField";
 import type { Photo } from "./photo";
 import { PHOTO } from "./texts";
 import type { Extra } from "./uploads";
+import { TEXTS } from "./texts";
 
 
 const WHOLE: Photo["crop"] = [0, 0, 1, 1];
@@ -70,7 +70,7 @@ export function PhotoDialog({ first, onDone, onClose }: Props) {
     return (
       <CameraShot
         onShot={(shot) => {
-          setPhotos((old) => [...old, photoOf(shot, `Photo ${old.length + 1}.jpg`)]);
+          setPhotos((old) => [...old, photoOf(shot, TEXTS.photoCountJpg({ count: old.length + 1 }))]);
           setShooting(false);
         }}
         onClose={() => (photos.length > 0 ? setShooting(false) : onClose())}
@@ -123,10 +123,10 @@ export function PhotoDialog({ first, onDone, onClose }: Props) {
       )}
       <div className="flex flex-wrap gap-2">
         <Button look="main" big disabled={photos.length === 0} onClick={finish}>
-          {joined && photos.length > 1 ? PHOTO.addPages : `Add ${plural(photos.length, "photo")}`}
+          {joined && photos.length > 1 ? PHOTO.addPages : TEXTS.addPhotos({ count: photos.length })}
         </Button>
         <Button big onClick={close}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
       </div>
     </Modal>

@@ -8,6 +8,7 @@ import { Player } from "../ui/reading/Player";
 import { useGuard } from "../ui/useGuard";
 import { devicesProblem } from "./devices";
 import { RECORD } from "./texts";
+import { TEXTS } from "./texts";
 
 const LONGEST = 10 * 60;
 /** Seconds. A lesson's talk; what is longer is a film, and comes as a file. */
@@ -125,7 +126,7 @@ export function RecordDialog({ soundOnly = false, title, onDone, onClose }: Prop
       {state === "done" && made && <Player video={kind === "video"} src={made.address} label={RECORD.again} className="max-h-[45vh]" />}
       <div className="flex items-center gap-4">
         <p role="timer" className="figures text-2xl">
-          {clockOf(seconds)} <span className="text-base text-quiet">of {clockOf(LONGEST)}</span>
+          {clockOf(seconds)} <span className="text-base text-quiet">{TEXTS.ofLongest({ LONGEST: clockOf(LONGEST) })}</span>
         </p>
         {(state === "recording" || state === "paused") && <meter aria-label={RECORD.level} min={0} max={1} value={state === "recording" ? level : 0} className="h-4 flex-1" />}
       </div>
@@ -172,7 +173,7 @@ export function RecordDialog({ soundOnly = false, title, onDone, onClose }: Prop
           </>
         )}
         <Button big onClick={close}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
       </div>
       {question}

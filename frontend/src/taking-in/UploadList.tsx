@@ -16,7 +16,7 @@ export function UploadList({ uploads, onDrop }: Props) {
   const away = useConnection() !== "there";
   if (uploads.length === 0) return null;
   return (
-    <ul aria-label="Files on their way" className="flex flex-col gap-2">
+    <ul aria-label={TEXTS.filesOnTheirWay} className="flex flex-col gap-2">
       {uploads.map((one) => (
         <li key={one.id}>
           {one.problem ? (
@@ -45,7 +45,7 @@ export function UploadList({ uploads, onDrop }: Props) {
                 <span className="text-ink-soft">{TEXTS.makingReady}</span>
               ) : (
                 <>
-                  <progress aria-label={`${one.wish.name} on its way`} value={one.share} max={1} className="w-32 accent-in" />
+                  <progress aria-label={TEXTS.nameOnItsWay({ name: one.wish.name })} value={one.share} max={1} className="w-32 accent-in" />
                   <span className="figures w-10 text-right">{Math.round(one.share * 100)}%</span>
                 </>
               )}

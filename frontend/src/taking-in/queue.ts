@@ -10,6 +10,7 @@ import { client, csrfToken, data } from "../api/client";
 import { connection, onConnection, setConnection } from "../api/connection";
 import { Problem, problemOf } from "../api/problem";
 import { newKey } from "../ui/newKey";
+import { TEXTS } from "./texts";
 
 const AGAIN = 3000;
 /** Milliseconds between tries while the server is away. */
@@ -239,7 +240,7 @@ async function run(one: Kept): Promise<void> {
     await bytes(one);
     await settled(one);
   } catch (error) {
-    const problem = error instanceof Problem ? error : new Problem({ title: "The file could not be sent." }, 500);
+    const problem = error instanceof Problem ? error : new Problem({ title: TEXTS.theFileCouldNotBe }, 500);
     if (!waiting.has(one.id)) return;
     if (problem.away || problem.status === 401 || problem.status === 423 || problem.status === 409) later();
     else patch(one.id, { problem });
@@ -272,7 +273,7 @@ onConnection(() => {
 
 /** Send the bytes that are not there yet, by the tus protocol. */
 async function bytes(one: Kept): Promise<void> {
-  if (blocked) throw new Problem({ title: "Waiting for the connection." }, 0);
+  if (blocked) throw new Problem({ title: TEXTS.waitingForTheConnection }, 0);
   await new Promise<void>((resolve, reject) => {
     const upload = new Upload(one.file, {
       endpoint: "/api/uploads",
@@ -289,7 +290,7 @@ async function bytes(one: Kept): Promise<void> {
       },
       onProgress: (sent, total) => {
         patch(one.id, { share: total ? sent / total : 0 });
-        if (!waiting.has(one.id)) void upload.abort(true).then(() => reject(new Problem({ title: "Let go." }, 500)));
+        if (!waiting.has(one.id)) void upload.abort(true).then(() => reject(new Problem({ title: TEXTS.letGo }, 500)));
       },
       onSuccess: () => {
         setConnection("there");
@@ -306,7 +307,7 @@ async function bytes(one: Kept): Promise<void> {
 
 function lost(): Problem {
   setConnection("away");
-  return new Problem({ title: "The connection was lost." }, 0);
+  return new Problem({ title: TEXTS.theConnectionWasLost }, 0);
 }
 
 function parsed(body: string): unknown {
@@ -362,7 +363,7 @@ async function watch(one: Kept): Promise<void> {
     if ((await became(one)).ready) await forget(one, "");
     else setTimeout(() => void watch(one), READY);
   } catch (error) {
-    const problem = error instanceof Problem ? error : new Problem({ title: "The file could not be sent." }, 500);
+    const problem = error instanceof Problem ? error : new Problem({ title: TEXTS.theFileCouldNotBe }, 500);
     if (problem.away || problem.status === 401 || problem.status === 423) setTimeout(() => void watch(one), AGAIN);
     else patch(one.id, { problem, arrived: false });
   }

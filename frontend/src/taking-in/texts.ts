@@ -1,5 +1,6 @@
 /** The words of putting work in. */
-export const TEXTS = {
+import { catalogue, message } from "../language/catalogue";
+export const TEXTS = catalogue("taking-in", {
   addPhoto: "Photo",
   addFile: "File",
   addRecording: "Recording",
@@ -19,10 +20,30 @@ export const TEXTS = {
   cancel: "Cancel",
   retry: "Try again",
   drop: "Let it go",
-} as const;
+  theFileCouldNotBe: "The file could not be sent.",
+  waitingForTheConnection: "Waiting for the connection.",
+  letGo: "Let go.",
+  theConnectionWasLost: "The connection was lost.",
+  nameIsLargerThanLimit: message<{ name: string; limit: number }>("“{name}” is larger than {limit} MB, the most this school takes."),
+  makeItSmallerOrPut: "Make it smaller, or put a link to it.",
+  thisPageMayNotUse: message<{ device: string }>("This page may not use the {device}: it was not allowed."),
+  thereIsNoDeviceOn: message<{ device: string }>("There is no {device} on this device."),
+  theDeviceIsUsedBy: message<{ device: string }>("The {device} is used by another program just now."),
+  theDeviceCannotBeUsed: message<{ device: string }>("The {device} cannot be used on this page."),
+  leftEdge: "Left edge",
+  topEdge: "Top edge",
+  rightEdge: "Right edge",
+  bottomEdge: "Bottom edge",
+  photoCountJpg: message<{ count: number }>("Photo {count}.jpg"),
+  addPhotos: message<{ count: number }>("Add {count, plural, one {# photo} other {# photos}}"),
+  ofLongest: message<{ LONGEST: string }>("of {LONGEST}"),
+  waysToAdd: "Ways to add",
+  filesOnTheirWay: "Files on their way",
+  nameOnItsWay: message<{ name: string }>("{name} on its way"),
+});
 
 /** Photos before they go up. */
-export const PHOTO = {
+export const PHOTO = catalogue("taking-in.photo", {
   losingOne: "The photo is not in your pocket yet. Let it go?",
   losing: "The photos are not in your pocket yet. Let them go?",
   title: "Your photos",
@@ -46,10 +67,10 @@ export const PHOTO = {
   join: "Join them into one artefact of several pages",
   addPages: "Add as one artefact",
   unseen: "This browser cannot show it; it goes up all the same.",
-} as const;
+});
 
 /** Recording. */
-export const RECORD = {
+export const RECORD = catalogue("taking-in.record", {
   losing: "What you recorded is not kept yet. Let it go?",
   title: "Record",
   what: "What to record",
@@ -71,4 +92,4 @@ export const RECORD = {
     paused: "Paused. Nothing is recorded just now.",
     done: "Listen to it, then keep it or record anew.",
   },
-} as const;
+});

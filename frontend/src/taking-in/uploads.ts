@@ -6,6 +6,7 @@ import { newKey } from "../ui/newKey";
 import { drop, send, useQueue } from "./queue";
 import type { Entry, Wish } from "./queue";
 import { useRefused } from "./refused";
+import { TEXTS } from "./texts";
 
 /** What can be said of a file beside its place. */
 export type Extra = Partial<Pick<Wish, "turn" | "crop" | "batch" | "place" | "places" | "spoken" | "evidence" | "replaces">>;
@@ -21,8 +22,8 @@ export function useUploads(group: number, portfolio: number, pocket: number) {
       const wishes: Wish[] = [];
       for (const { file, name, extra } of files) {
         if (file.size > limit) {
-          const title = `“${name.slice(0, 80)}” is larger than ${Math.round(limit / 1024 / 1024)} MB, the most this school takes.`;
-          const problem = new Problem({ title, fix: "Make it smaller, or put a link to it.", type: "too-large" }, 413);
+          const title = TEXTS.nameIsLargerThanLimit({ name: name.slice(0, 80), limit: Math.round(limit / 1024 / 1024) });
+          const problem = new Problem({ title, fix: TEXTS.makeItSmallerOrPut, type: "too-large" }, 413);
           refuse({ id: newKey(), wish: { group, portfolio, pocket, file, name }, share: 0, problem, safe: false, arrived: false });
         } else {
           wishes.push({ group, portfolio, pocket, file, name, ...extra });

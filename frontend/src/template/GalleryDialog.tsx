@@ -14,6 +14,7 @@ import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
 import { useUndo } from "../live/useUndo";
 import { Waiting } from "../ui/Waiting";
+import { TEXTS } from "./texts";
 
 interface Props {
   groupId: number;
@@ -34,16 +35,16 @@ export function GalleryDialog({ groupId, onClose }: Props) {
   };
   const adopt = useMutation({
     mutationFn: (template: number) => data(client.POST("/api/groups/{group_id}/template/adopt", { ...path, body: { template } })),
-    onSuccess: (made) => done(`${plural(made.pockets, "pocket")} more, in every portfolio. They are this class's own now.`, made.sections),
+    onSuccess: (made) => done(TEXTS.pocketsMoreInEveryPortfolio({ pockets: made.pockets }), made.sections),
   });
   const carry = useMutation({
     mutationFn: (body: { source: number; handins: boolean }) => data(client.POST("/api/groups/{group_id}/template/carry-over", { ...path, body })),
-    onSuccess: (made) => done(`${plural(made.pockets, "pocket")}${made.handins > 0 ? ` and ${plural(made.handins, "hand-in")}` : ""} carried over.`, made.sections),
+    onSuccess: (made) => done(TEXTS.pocketsCarriedOver({ pockets: made.pockets, handins: made.handins, handinsIs: made.handins > 0 }), made.sections),
   });
   const error = adopt.error ?? carry.error;
   return (
-    <Modal title="Bring in a template" onClose={onClose}>
-          <div role="group" aria-label="Where from" className="flex gap-2">
+    <Modal title={TEXTS.bringInATemplate} onClose={onClose}>
+          <div role="group" aria-label={TEXTS.whereFrom} className="flex gap-2">
             {(["gallery", "class"] as const).map((one) => (
               <button
                 key={one}
@@ -52,7 +53,7 @@ export function GalleryDialog({ groupId, onClose }: Props) {
                 onClick={() => setFrom(one)}
                 className={`min-h-9 rounded-md border px-3 font-semibold ${one === from ? "border-ink bg-ink text-paper" : "border-edge hover:border-control"}`}
               >
-                {one === "gallery" ? "From the gallery" : "From another class"}
+                {one === "gallery" ? TEXTS.fromTheGallery : TEXTS.fromAnotherClass}
               </button>
             ))}
           </div>
@@ -73,8 +74,8 @@ function Gallery({ busy, onAdopt }: { busy: boolean; onAdopt: (id: number) => vo
     <>
       <label className="flex min-h-9 items-center gap-2 rounded-md border border-control px-3">
         <Search aria-hidden size={16} className="text-quiet" />
-        <span className="sr-only">Find a template</span>
-        <input data-autofocus value={text} onChange={(event) => setText(event.target.value)} placeholder="Find a template" className="flex-1 outline-none" />
+        <span className="sr-only">{TEXTS.findATemplate}</span>
+        <input data-autofocus value={text} onChange={(event) => setText(event.target.value)} placeholder={TEXTS.findATemplate} className="flex-1 outline-none" />
       </label>
       {found.isPending && <Waiting />}
       <ul className="min-h-0 flex-1 divide-y divide-line overflow-y-auto">
@@ -84,7 +85,7 @@ function Gallery({ busy, onAdopt }: { busy: boolean; onAdopt: (id: number) => vo
               <h3 className="text-base">{one.title}</h3>
               <p>{one.description}</p>
               <p className="mt-1 text-quiet">
-                {one.by ? `by ${one.by}` : "ships with Coat Peg"} · version {one.version}
+                {TEXTS.otherShipsWithCoatPeg({ by: one.by, byIs: Boolean(one.by), version: one.version })}
               </p>
               <details className="mt-1">
                 <summary className="font-semibold">{plural(one.sections.reduce((sum, section) => sum + section.pockets.length, 0), "pocket")}</summary>
@@ -98,11 +99,11 @@ function Gallery({ busy, onAdopt }: { busy: boolean; onAdopt: (id: number) => vo
               </details>
             </div>
             <Button disabled={busy} onClick={() => onAdopt(one.id)}>
-              Adopt<span className="sr-only"> {one.title}</span>
+              {TEXTS.adopt}<span className="sr-only"> {one.title}</span>
             </Button>
           </li>
         ))}
-        {found.data?.length === 0 && <li className="py-6 text-center">No template has these words.</li>}
+        {found.data?.length === 0 && <li className="py-6 text-center">{TEXTS.noTemplateHasTheseWords}</li>}
       </ul>
     </>
   );
@@ -112,11 +113,11 @@ function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean
   const classes = useSession().groups.filter((one) => one.id !== groupId && may(one, "see_template"));
   const [source, setSource] = useState(classes[0]?.id ?? 0);
   const [handins, setHandins] = useState(true);
-  if (classes.length === 0) return <p className="py-4">You are in no other class whose template could be carried over.</p>;
+  if (classes.length === 0) return <p className="py-4">{TEXTS.youAreInNoOther}</p>;
   return (
     <div className="flex flex-col gap-3">
       <label className="font-bold">
-        Class
+        {TEXTS.class}
         <select value={source} onChange={(event) => setSource(Number(event.target.value))} className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal">
           {classes.map((one) => (
             <option key={one.id} value={one.id}>
@@ -127,10 +128,10 @@ function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean
       </label>
       <label className="flex min-h-7 items-center gap-2">
         <input type="checkbox" className="size-4 accent-ink" checked={handins} onChange={() => setHandins(!handins)} />
-        Its hand-ins too, moved to the same school weeks of this class's term
+        {TEXTS.itsHandInsTooMoved}
       </label>
       <Button look="main" className="min-h-9 self-start" disabled={busy} onClick={() => onCarry(source, handins)}>
-        Carry over
+        {TEXTS.carryOver}
       </Button>
     </div>
   );

@@ -8,12 +8,12 @@ import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { galleryStateQuery } from "../api/queries";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { TEXTS } from "./texts";
 
 const GalleryDialog = lazy(() => patiently(() => import("./GalleryDialog")).then((part) => ({ default: part.GalleryDialog })));
-const WORDS: Record<Schema["NoveltyShape"]["what"], string> = { added: "New", changed: "Changed", gone: "No longer there" };
+const WORDS: Record<Schema["NoveltyShape"]["what"], string> = { added: TEXTS.new, changed: TEXTS.changed, gone: TEXTS.noLongerThere };
 
 export function GalleryPart({ groupId, title }: { groupId: number; title: string }) {
   const [open, setOpen] = useState(false);
@@ -28,10 +28,10 @@ export function GalleryPart({ groupId, title }: { groupId: number; title: string
       ) : (
         <div className="flex flex-wrap gap-2">
           <Button icon={<LibraryBig aria-hidden size={16} />} onClick={() => setOpen(true)}>
-            Bring in a template
+            {TEXTS.bringInATemplate}
           </Button>
           <Button icon={<Share2 aria-hidden size={16} />} onClick={() => setPublishing(true)}>
-            {state.data.published ? "In the gallery" : "Publish"}
+            {state.data.published ? TEXTS.inTheGallery : TEXTS.publish}
           </Button>
         </div>
       )}
@@ -55,9 +55,9 @@ function News({ groupId, state }: { groupId: number; state: Schema["GalleryState
   const leave = useMutation({ mutationFn: () => data(client.POST("/api/groups/{group_id}/template/news/seen", path)), onSuccess: fresh });
   const error = bring.error ?? leave.error;
   return (
-    <section aria-label="New in the gallery" className="rounded-md bg-today p-3">
+    <section aria-label={TEXTS.newInTheGallery} className="rounded-md bg-today p-3">
       <h2 className="text-sm">
-        {plural(state.news.length, "change")} in “{state.adopted}”
+        {TEXTS.changesInAdopted({ count: state.news.length, adopted: state.adopted ?? "" })}
       </h2>
       {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
       <ul className="mt-1 flex flex-col gap-1">
@@ -67,13 +67,13 @@ function News({ groupId, state }: { groupId: number; state: Schema["GalleryState
               <span className="text-quiet">{WORDS[one.what]}:</span> {one.title}
             </span>
             <Button disabled={bring.isPending} onClick={() => bring.mutate(one.key)}>
-              Bring in<span className="sr-only"> {one.title}</span>
+              {TEXTS.bringIn}<span className="sr-only"> {one.title}</span>
             </Button>
           </li>
         ))}
       </ul>
       <Button look="quiet" className="-ml-3" disabled={leave.isPending} onClick={() => leave.mutate()}>
-        Leave the rest
+        {TEXTS.leaveTheRest}
       </Button>
     </section>
   );
@@ -100,17 +100,17 @@ function Publish({ groupId, kept, title, onClose }: PublishProps) {
   };
   const publish = useMutation({
     mutationFn: () => data(client.PUT("/api/groups/{group_id}/template/gallery", { ...path, body: { title: name, description } })),
-    onSuccess: () => done(`“${name}” is in the gallery: colleagues can adopt a copy. Student work is not in it.`),
+    onSuccess: () => done(TEXTS.nameIsInTheGallery({ name })),
   });
   const withdraw = useMutation({
     mutationFn: () => data(client.DELETE("/api/groups/{group_id}/template/gallery", path)),
-    onSuccess: () => done("It is out of the gallery. Copies that were adopted stay."),
+    onSuccess: () => done(TEXTS.itIsOutOfThe),
   });
   const error = publish.error ?? withdraw.error;
   const field = "mt-1 block w-full rounded-md border border-control bg-paper px-3 font-normal";
   return (
     <form
-      aria-label="Publish in the gallery"
+      aria-label={TEXTS.publishInTheGallery}
       className="flex flex-col gap-2"
       onSubmit={(event) => {
         event.preventDefault();
@@ -118,25 +118,25 @@ function Publish({ groupId, kept, title, onClose }: PublishProps) {
       }}
     >
       <label className="font-bold">
-        Name in the gallery
+        {TEXTS.nameInTheGallery}
         <input value={name} onChange={(event) => setName(event.target.value)} className={`${field} min-h-9`} />
       </label>
       <label className="font-bold">
-        What it is for
+        {TEXTS.whatItIsFor}
         <textarea rows={2} value={description} onChange={(event) => setDescription(event.target.value)} className={`${field} py-2`} />
       </label>
       {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={publish.isPending}>
-          {kept ? "Publish a new version" : "Publish"}
+          {kept ? TEXTS.publishANewVersion : TEXTS.publish}
         </Button>
         {kept && (
           <Button disabled={withdraw.isPending} onClick={() => withdraw.mutate()}>
-            Take it out
+            {TEXTS.takeItOut}
           </Button>
         )}
         <Button look="quiet" onClick={onClose}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
       </div>
     </form>

@@ -7,6 +7,7 @@ import type { Column } from "../log/cells";
 import { Button } from "../ui/Button";
 import { newColumn } from "./fields";
 import type { ColumnFields, Fields } from "./fields";
+import { TEXTS } from "./texts";
 
 interface Props {
   fields: Fields;
@@ -22,12 +23,12 @@ export function LogColumns({ fields, control, register, may }: Props) {
   const { fields: rows, append, remove, move } = useFieldArray({ control, name: "columns", keyName: "id" });
   return (
     <fieldset className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
-      <legend className="px-1 font-bold">Columns of the log</legend>
+      <legend className="px-1 font-bold">{TEXTS.columnsOfTheLog}</legend>
       <ol className="flex flex-col gap-2">
         {rows.map((row, at) => (
-          <li key={row.id} aria-label={`Column ${at + 1}`} className="flex flex-wrap items-center gap-2 border-b border-line pb-2 last:border-0">
-            <input aria-label={`Heading of column ${at + 1}`} {...register(`columns.${at}.title`)} autoComplete="off" placeholder="Heading" className={`${SMALL} w-36 flex-1`} />
-            <select aria-label={`Type of column ${at + 1}`} {...register(`columns.${at}.type`)} className={SMALL}>
+          <li key={row.id} aria-label={TEXTS.columnAt({ at: at + 1 })} className="flex flex-wrap items-center gap-2 border-b border-line pb-2 last:border-0">
+            <input aria-label={TEXTS.headingOfColumnAt({ at: at + 1 })} {...register(`columns.${at}.title`)} autoComplete="off" placeholder={TEXTS.heading} className={`${SMALL} w-36 flex-1`} />
+            <select aria-label={TEXTS.typeOfColumnAt({ at: at + 1 })} {...register(`columns.${at}.type`)} className={SMALL}>
               {(Object.keys(TYPES) as Column["type"][]).map((one) => (
                 <option key={one} value={one}>
                   {TYPES[one]}
@@ -36,17 +37,17 @@ export function LogColumns({ fields, control, register, may }: Props) {
             </select>
             <label className="flex items-center gap-1.5">
               <input type="checkbox" className="size-4 accent-ink" {...register(`columns.${at}.required`)} />
-              needed
+              {TEXTS.needed}
             </label>
             {may && (
               <span className="ml-auto flex">
-                <button type="button" aria-label={`Move column ${at + 1} up`} className={ICON} disabled={at === 0} onClick={() => move(at, at - 1)}>
+                <button type="button" aria-label={TEXTS.moveColumnAtUp({ at: at + 1 })} className={ICON} disabled={at === 0} onClick={() => move(at, at - 1)}>
                   <ArrowUp aria-hidden size={15} />
                 </button>
-                <button type="button" aria-label={`Move column ${at + 1} down`} className={ICON} disabled={at === rows.length - 1} onClick={() => move(at, at + 1)}>
+                <button type="button" aria-label={TEXTS.moveColumnAtDown({ at: at + 1 })} className={ICON} disabled={at === rows.length - 1} onClick={() => move(at, at + 1)}>
                   <ArrowDown aria-hidden size={15} />
                 </button>
-                <button type="button" aria-label={`Take away column ${at + 1}`} className={ICON} onClick={() => remove(at)}>
+                <button type="button" aria-label={TEXTS.takeAwayColumnAt({ at: at + 1 })} className={ICON} onClick={() => remove(at)}>
                   <Trash2 aria-hidden size={15} />
                 </button>
               </span>
@@ -58,7 +59,7 @@ export function LogColumns({ fields, control, register, may }: Props) {
       {may && (
         <div>
           <Button icon={<Plus aria-hidden size={16} />} onClick={() => append(newColumn())}>
-            Column
+            {TEXTS.column}
           </Button>
         </div>
       )}
@@ -73,7 +74,7 @@ function More({ column, at, register }: { column: ColumnFields | undefined; at: 
   if (column?.type === "number") {
     return (
       <label className="flex basis-full items-center gap-2">
-        Unit
+        {TEXTS.newPattern}
         <input {...register(`columns.${at}.unit`)} autoComplete="off" className={`${SMALL} w-24`} />
       </label>
     );
@@ -81,7 +82,7 @@ function More({ column, at, register }: { column: ColumnFields | undefined; at: 
   if (column?.type === "choice") {
     return (
       <label className="flex basis-full flex-col">
-        Choices, one a line
+        {TEXTS.choicesOneALine}
         <textarea rows={3} {...register(`columns.${at}.choices`)} className={`${SMALL} py-1`} />
       </label>
     );
@@ -90,22 +91,22 @@ function More({ column, at, register }: { column: ColumnFields | undefined; at: 
   return (
     <span className="flex basis-full flex-wrap items-center gap-2">
       <label className="flex items-center gap-2">
-        Its length is
+        {TEXTS.itsLengthIs}
         <select {...register(`columns.${at}.measure`)} className={SMALL}>
-          <option value="">open</option>
-          <option value="sentences">so many sentences</option>
-          <option value="words">so many words</option>
+          <option value="">{TEXTS.open}</option>
+          <option value="sentences">{TEXTS.soManySentences}</option>
+          <option value="words">{TEXTS.soManyWords}</option>
         </select>
       </label>
       {column.measure && (
         <>
           <label className="flex items-center gap-2">
-            from
+            {TEXTS.from}
             <input type="number" min={1} {...register(`columns.${at}.least`)} className={`${SMALL} figures w-16`} />
           </label>
           <label className="flex items-center gap-2">
-            to
-            <input type="number" min={1} placeholder="open" {...register(`columns.${at}.most`)} className={`${SMALL} figures w-18`} />
+            {TEXTS.to}
+            <input type="number" min={1} placeholder={TEXTS.open} {...register(`columns.${at}.most`)} className={`${SMALL} figures w-18`} />
           </label>
         </>
       )}
@@ -117,9 +118,9 @@ function Order({ columns, register }: { columns: ColumnFields[]; register: UseFo
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
       <label className="flex items-center gap-2">
-        Rows stand by
+        {TEXTS.rowsStandBy}
         <select {...register("order")} className={SMALL}>
-          <option value="">date</option>
+          <option value="">{TEXTS.date}</option>
           {columns.map((one) => (
             <option key={one.key} value={one.key}>
               {one.title || "…"}
@@ -129,7 +130,7 @@ function Order({ columns, register }: { columns: ColumnFields[]; register: UseFo
       </label>
       <label className="flex items-center gap-1.5">
         <input type="checkbox" className="size-4 accent-ink" {...register("newestFirst")} />
-        last one first
+        {TEXTS.lastOneFirst}
       </label>
     </div>
   );
@@ -140,20 +141,20 @@ function Target({ fields, register }: { fields: Fields; register: UseFormRegiste
   return (
     <div className="flex flex-wrap items-center gap-2">
       <label className="flex items-center gap-2">
-        A target of
-        <input inputMode="decimal" autoComplete="off" placeholder="none" {...register("targetAmount")} className={`${SMALL} figures w-24`} />
+        {TEXTS.aTargetOf}
+        <input inputMode="decimal" autoComplete="off" placeholder={TEXTS.none2} {...register("targetAmount")} className={`${SMALL} figures w-24`} />
       </label>
-      <select aria-label="What the target counts" {...register("targetColumn")} className={SMALL}>
-        <option value="">rows</option>
+      <select aria-label={TEXTS.whatTheTargetCounts} {...register("targetColumn")} className={SMALL}>
+        <option value="">{TEXTS.rows}</option>
         {numbers.map((one) => (
           <option key={one.key} value={one.key}>
             {one.unit ? `${one.title} (${one.unit})` : one.title || "…"}
           </option>
         ))}
       </select>
-      <select aria-label="When the target is to be reached" {...register("targetEach")} className={SMALL}>
-        <option value="all">over all</option>
-        <option value="week">each week</option>
+      <select aria-label={TEXTS.whenTheTargetIsTo} {...register("targetEach")} className={SMALL}>
+        <option value="all">{TEXTS.overAll}</option>
+        <option value="week">{TEXTS.eachWeek}</option>
       </select>
     </div>
   );

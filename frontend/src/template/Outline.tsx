@@ -63,7 +63,7 @@ export function Outline({ groupId, template, chosen, units, edits, onChoose, onU
         </div>
       )}
       {may && <GalleryPart groupId={groupId} title={template.title} />}
-      {may && <p className="mt-3 px-4 text-xs text-quiet">Drag a pocket, or press Alt with an arrow key to move it.</p>}
+      {may && <p className="mt-3 px-4 text-xs text-quiet">{TEXTS.dragAPocketOrPress}</p>}
     </nav>
   );
 }
@@ -85,6 +85,7 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
   // What dragging does, Alt with an arrow key does too.
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <section aria-label={section.title} onDragOver={(event) => event.preventDefault()} onDrop={(event) => drop(event, null)} className={section.of === null ? "pb-2" : "ml-4 border-l border-line pb-1"}>
       <SectionTitle key={section.title} section={section} may={may} edits={edits} />
       {section.repeats && (
@@ -95,12 +96,13 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
           className={`flex min-h-8 w-full items-center gap-2 border-l-4 py-1 pr-4 pl-3 text-left ${section.id === units ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`}
         >
           <Repeat aria-hidden size={16} className="shrink-0 text-ink-soft" />
-          <span className="flex-1 font-semibold">Units</span>
-          <span className="text-xs text-quiet">{section.units.length === 0 ? "none yet" : section.units.length}</span>
+          <span className="flex-1 font-semibold">{TEXTS.units}</span>
+          <span className="text-xs text-quiet">{section.units.length === 0 ? TEXTS.noneYet : section.units.length}</span>
         </button>
       )}
       <ul>
         {pockets.map((one, place) => (
+          // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
           // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
           <li
             key={one.id}
@@ -133,7 +135,7 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
             )}
           </li>
         ))}
-        {pockets.length === 0 && section.of === null && <li className="px-4 py-1.5 text-quiet">No pockets yet.</li>}
+        {pockets.length === 0 && section.of === null && <li className="px-4 py-1.5 text-quiet">{TEXTS.noPocketsYet}</li>}
       </ul>
     </section>
   );
@@ -180,7 +182,7 @@ function SectionTitle({ section, may, edits }: { section: Section; may: boolean;
     <div className="flex items-center gap-1 px-4">
       <h2 className="min-w-0 flex-1">
         <input
-          aria-label={`Name of the section ${section.title}`}
+          aria-label={TEXTS.nameOfTheSectionTitle({ title: section.title })}
           value={title}
           onChange={(event) => setTitle(event.target.value)}
           onBlur={keep}
@@ -189,7 +191,7 @@ function SectionTitle({ section, may, edits }: { section: Section; may: boolean;
         />
       </h2>
       {section.pockets.length === 0 && (
-        <button type="button" aria-label={`Take away the section ${section.title}`} className="p-1.5 text-quiet hover:text-ink" onClick={() => edits.removeSection(section)}>
+        <button type="button" aria-label={TEXTS.takeAwayTheSectionTitle({ title: section.title })} className="p-1.5 text-quiet hover:text-ink" onClick={() => edits.removeSection(section)}>
           <Trash2 aria-hidden size={15} />
         </button>
       )}
@@ -220,7 +222,7 @@ function PocketLine({ pocket, chosen, onChoose, grip = false, onKeyDown }: LineP
       <span className="min-w-0 flex-1 truncate font-semibold" title={pocket.title}>
         {pocket.title}
       </span>
-      <span className="shrink-0 text-xs text-quiet">{pocket.retired ? `work of ${pocket.with_work}` : asksFor(pocket)}</span>
+      <span className="shrink-0 text-xs text-quiet">{pocket.retired ? TEXTS.workOfWithWork({ with_work: pocket.with_work }) : asksFor(pocket)}</span>
     </button>
   );
 }

@@ -11,6 +11,7 @@ import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import type { Laid } from "./texts";
+import { TEXTS } from "./texts";
 
 type Given = Schema["PocketFileShape"];
 
@@ -61,7 +62,7 @@ export function PocketFiles({ pocket, groupId, may, use, title, hint }: Props) {
                 </a>
                 <span className="shrink-0 text-quiet">{sizeWords(one.size)}</span>
                 {may && (
-                  <button type="button" aria-label={`Take away ${one.title}`} className="ml-auto flex size-8 shrink-0 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => remove.mutate(one)}>
+                  <button type="button" aria-label={TEXTS.takeAwayTitle({ title: one.title })} className="ml-auto flex size-8 shrink-0 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => remove.mutate(one)}>
                     <Trash2 aria-hidden size={15} />
                   </button>
                 )}
@@ -77,7 +78,7 @@ export function PocketFiles({ pocket, groupId, may, use, title, hint }: Props) {
             ref={chooser}
             type="file"
             hidden
-            aria-label={`${title}: choose a file`}
+            aria-label={TEXTS.titleChooseAFile({ title })}
             onChange={(event) => {
               const file = event.target.files?.[0];
               if (file) add.mutate(file);
@@ -85,7 +86,7 @@ export function PocketFiles({ pocket, groupId, may, use, title, hint }: Props) {
             }}
           />
           <Button icon={<Paperclip aria-hidden size={16} />} disabled={add.isPending} onClick={() => chooser.current?.click()}>
-            {add.isPending ? "On its way …" : "Add a picture or file"}
+            {add.isPending ? TEXTS.onItsWay : TEXTS.addAPictureOrFile}
           </Button>
         </div>
       )}

@@ -67,7 +67,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
   });
   const choose = (kind: Kind) => {
     // A new log begins with the column that nearly every log has.
-    if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", "Date", true)]);
+    if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", TEXTS.date2, true)]);
     form.setValue("kind", kind);
   };
   // What it means is said of what stands in the form now, never of what stood there a moment ago.
@@ -76,7 +76,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
       <form
         noValidate
-        aria-label={`Settings of ${pocket.title}`}
+        aria-label={TEXTS.settingsOfTitle({ title: pocket.title })}
         onSubmit={(event) => {
           event.preventDefault();
           save.mutate(body);
@@ -87,17 +87,17 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           {pocket.laid && <Notice look="info" title={TEXTS.laidHint} />}
           <div className="grid grid-cols-[1fr_190px] gap-3 max-sm:grid-cols-1">
             <label className="font-bold">
-              Name of the pocket
+              {TEXTS.nameOfThePocket}
               <input {...form.register("title")} autoComplete="off" className={`${FIELD} min-h-9`} />
             </label>
-            <FormDate label="Open from" hint="(or at once)" control={form.control} name="opens" />
+            <FormDate label={TEXTS.openFrom} hint={TEXTS.orAtOnce} control={form.control} name="opens" />
           </div>
           <Kinds value={fields.kind} may={may} onChange={choose} />
-          <RichField label="Directions students see" name="directions" control={form.control} may={may} />
-          {!pocket.laid && <PocketFiles pocket={pocket} groupId={groupId} may={may} use="directions" title="Given with the directions" hint="pictures are shown, files can be opened; kept at once" />}
+          <RichField label={TEXTS.directionsStudentsSee} name="directions" control={form.control} may={may} />
+          {!pocket.laid && <PocketFiles pocket={pocket} groupId={groupId} may={may} use="directions" title={TEXTS.givenWithTheDirections} hint={TEXTS.picturesAreShownFilesCan} />}
           {fields.kind !== "log" && (
             <label className="font-bold">
-              Prompt <span className="font-normal text-quiet">{fields.kind === "page" ? "over the text" : "over each reflection"}</span>
+              {TEXTS.prompt}{" "}<span className="font-normal text-quiet">{fields.kind === "page" ? TEXTS.overTheText : TEXTS.overEachReflection}</span>
               <input {...form.register("prompt")} autoComplete="off" className={`${FIELD} min-h-9`} />
             </label>
           )}
@@ -105,12 +105,12 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           <Wanted fields={fields} register={form.register} />
           {fields.kind === "page" && (
             <label className="font-bold">
-              Starter <span className="font-normal text-quiet">what stands in the page before the student writes</span>
+              {TEXTS.starter}{" "}<span className="font-normal text-quiet">{TEXTS.whatStandsInThePage}</span>
               <textarea rows={2} {...form.register("starter")} className={`${FIELD} py-2`} />
             </label>
           )}
           {fields.kind === "evidence" && !pattern && !pocket.laid && (
-            <PocketFiles pocket={pocket} groupId={groupId} may={may} use="starter" title="Starter files" hint="students begin from them; unchanged they are no work; kept at once" />
+            <PocketFiles pocket={pocket} groupId={groupId} may={may} use="starter" title={TEXTS.starterFiles} hint={TEXTS.studentsBeginFromThemUnchanged} />
           )}
           {!pattern && !pocket.laid && (
             <VersionsPart
@@ -127,12 +127,12 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           {pattern && (
             <label className="flex min-h-7 items-center gap-2">
               <input type="checkbox" className="size-4 accent-ink" {...form.register("eachQuestion")} />
-              It comes once for each question of a unit, and is called by it
+              {TEXTS.itComesOnceForEach}
             </label>
           )}
           <label className="flex min-h-7 items-center gap-2">
             <input type="checkbox" className="size-4 accent-ink" {...form.register("counts")} />
-            It counts for how far a portfolio is filled
+            {TEXTS.itCountsForHowFar}
           </label>
         </div>
         {may && (
@@ -160,7 +160,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
 function Kinds({ value, may, onChange }: { value: Kind; may: boolean; onChange: (kind: Kind) => void }) {
   return (
     <fieldset disabled={!may}>
-      <legend className="mb-1 font-bold">Kind</legend>
+      <legend className="mb-1 font-bold">{TEXTS.kind}</legend>
       <div className="flex flex-wrap gap-2">
         {(Object.keys(KINDS) as Kind[]).map((kind) => {
           const { name, icon: Icon, hint } = KINDS[kind];
@@ -188,17 +188,17 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
   const text = fields.kind === "page" || (evidence && fields.reflection);
   return (
     <fieldset className="flex flex-col gap-2 rounded-lg border border-edge bg-paper p-4">
-      <legend className="px-1 font-bold">Wanted</legend>
+      <legend className="px-1 font-bold">{TEXTS.wanted}</legend>
       {fields.kind === "log" && (
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           <label className="flex items-center gap-2">
             <input type="number" min={0} max={500} {...register("rows")} disabled={Number(fields.rowsPerWeek) > 0} className="figures min-h-9 w-16 rounded-md border border-control px-2" />
-            rows over all
+            {TEXTS.rowsOverAll}
           </label>
           <label className="flex items-center gap-2">
-            or
+            {TEXTS.or}
             <input type="number" min={0} max={20} {...register("rowsPerWeek")} className="figures min-h-9 w-16 rounded-md border border-control px-2" />
-            rows each school week
+            {TEXTS.rowsEachSchoolWeek}
           </label>
         </div>
       )}
@@ -210,48 +210,48 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
           </label>
           {evidence && (
             <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" className="size-4 accent-ink" {...register("reflection")} />a reflection on each
+              <input type="checkbox" className="size-4 accent-ink" {...register("reflection")} />{TEXTS.aReflectionOnEach}
             </label>
           )}
         </div>
       )}
       {evidence && (
-        <div role="group" aria-label="Kinds of artefact" className="flex flex-wrap items-center gap-x-5">
-          <span className="text-ink-soft">Takes only</span>
+        <div role="group" aria-label={TEXTS.kindsOfArtefact} className="flex flex-wrap items-center gap-x-5">
+          <span className="text-ink-soft">{TEXTS.takesOnly}</span>
           {(Object.keys(TAKES) as (keyof typeof TAKES)[]).map((kind) => (
             <label key={kind} className="flex min-h-7 items-center gap-2">
               <input type="checkbox" className="size-4 accent-ink" {...register(`takes.${kind}`)} />
               {TAKES[kind].toLowerCase()}
             </label>
           ))}
-          <span className="text-quiet">none chosen: any</span>
+          <span className="text-quiet">{TEXTS.noneChosenAny}</span>
         </div>
       )}
       {text && (
         <label className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...register("spoken")} />
-          may be said instead of written (a recording counts)
+          {TEXTS.mayBeSaidInsteadOf}
         </label>
       )}
       {text && (
         <div className="flex flex-wrap items-center gap-2">
           <label className="flex items-center gap-2">
-            {fields.kind === "page" ? "The text has" : "Each reflection has"}
+            {fields.kind === "page" ? TEXTS.theTextHas : TEXTS.eachReflectionHas}
             <select {...register("measure")} className="min-h-9 rounded-md border border-control bg-paper px-2">
-              <option value="">any length</option>
-              <option value="sentences">so many sentences</option>
-              <option value="words">so many words</option>
+              <option value="">{TEXTS.anyLength}</option>
+              <option value="sentences">{TEXTS.soManySentences}</option>
+              <option value="words">{TEXTS.soManyWords}</option>
             </select>
           </label>
           {fields.measure && (
             <>
               <label className="flex items-center gap-2">
-                from
+                {TEXTS.from}
                 <input type="number" min={1} {...register("least")} className="figures min-h-9 w-18 rounded-md border border-control px-2" />
               </label>
               <label className="flex items-center gap-2">
-                to
-                <input type="number" min={1} {...register("most")} placeholder="open" className="figures min-h-9 w-20 rounded-md border border-control px-2" />
+                {TEXTS.to}
+                <input type="number" min={1} {...register("most")} placeholder={TEXTS.open} className="figures min-h-9 w-20 rounded-md border border-control px-2" />
               </label>
             </>
           )}
@@ -265,20 +265,17 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
 // eslint-disable-next-line complexity -- one line for each thing that a change may mean
 function Means({ impact }: { impact: Schema["ImpactShape"] }) {
   const [shown, setShown] = useState(false);
-  const more = impact.units > 0 ? `asks ${plural(impact.units, "thing")} more of` : impact.units < 0 ? `asks ${plural(-impact.units, "thing")} fewer of` : "asks something else of";
+  const more = impact.units > 0 ? TEXTS.asksThingsMoreOf({ units: impact.units }) : impact.units < 0 ? TEXTS.asksThingsFewerOf({ units: -impact.units }) : TEXTS.asksSomethingElseOf;
   const names = [...impact.to_open, ...impact.to_filled];
   return (
-    <div role="status" aria-label="What saving means" className="rounded-md border-l-4 border-in bg-in-soft p-3">
+    <div role="status" aria-label={TEXTS.whatSavingMeans} className="rounded-md border-l-4 border-in bg-in-soft p-3">
       <p>
-        <strong>Saving this now</strong> reaches {plural(impact.students, "portfolio")} at once
-        {impact.reached > 0 && ` and ${more} ${plural(impact.reached, "student")}`}. {impact.opened > 0 && `${plural(impact.opened, "student")} ${impact.opened === 1 ? "goes" : "go"} from filled to not filled. `}
-        {impact.filled > 0 && `${plural(impact.filled, "student")} ${impact.filled === 1 ? "goes" : "go"} to filled. `}
-        Nothing they wrote is touched.
+        <strong>{TEXTS.savingThisNow}</strong>{" "}{TEXTS.reachesPortfoliosAtOnceNothing({ students: impact.students, more, reached: impact.reached, reachedIs: impact.reached > 0, opened: impact.opened, openedIs: impact.opened > 0, filled: impact.filled, filledIs: impact.filled > 0 })}
       </p>
       {names.length > 0 && (
         <>
           <Button className="mt-2" aria-expanded={shown} onClick={() => setShown(!shown)}>
-            {shown ? "Hide the names" : `See the ${names.length}`}
+            {shown ? TEXTS.hideTheNames : TEXTS.seeTheCount({ count: names.length })}
           </Button>
           {shown && <p className="mt-2 max-h-24 overflow-y-auto">{names.join("; ")}</p>}
         </>

@@ -2,7 +2,6 @@
 import { useState } from "react";
 import type { Schema } from "../api/client";
 import { ChipList, Chips } from "../ui/Chips";
-import { plural } from "../ui/dates";
 import { RichText } from "../ui/reading/RichText";
 import { heading } from "../log/cells";
 import { columnOf } from "./fields";
@@ -23,13 +22,13 @@ interface Props {
 
 export function PocketPreview({ fields, pocket, chips }: Props) {
   const [as, setAs] = useState<"student" | "staff">("student");
-  const [width, setWidth] = useState<Width>("Phone");
+  const [width, setWidth] = useState<Width>(TEXTS.phone);
   const scale = SPACE / WIDTHS[width];
   return (
     <aside aria-label={TEXTS.preview} className="flex w-[304px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-paper p-4 max-xl:hidden">
       <div className="flex items-center justify-between">
         <h2 className="text-base">{TEXTS.preview}</h2>
-        <Choice label="Seen as" options={["student", "staff"]} value={as} onChange={setAs} />
+        <Choice label={TEXTS.seenAs} options={["student", "staff"]} value={as} onChange={setAs} />
       </div>
       <div className="rounded-lg border-8 border-ink bg-ground">
         <div className="overflow-hidden rounded-sm" style={{ height: 470 }}>
@@ -38,7 +37,7 @@ export function PocketPreview({ fields, pocket, chips }: Props) {
           </div>
         </div>
       </div>
-      <Choice label="Width" options={Object.keys(WIDTHS) as Width[]} value={width} onChange={setWidth} />
+      <Choice label={TEXTS.width} options={Object.keys(WIDTHS) as Width[]} value={width} onChange={setWidth} />
     </aside>
   );
 }
@@ -73,12 +72,12 @@ function AsStudent({ fields, chips }: { fields: Fields; chips: Schema["ChipShape
         <LogPreview columns={fields.columns} />
       ) : fields.kind === "page" ? (
         <div className="rounded-lg border border-edge bg-paper p-4 text-base">
-          <p className="font-bold">{fields.prompt || "Your text"}</p>
+          <p className="font-bold">{fields.prompt || TEXTS.yourText}</p>
           <p className="mt-2 min-h-24 rounded-md border border-control p-3 whitespace-pre-wrap">{fields.starter}</p>
         </div>
       ) : (
         <div className="rounded-lg border border-dashed border-control p-6 text-center text-base text-ink-soft">
-          {fields.kind === "links" ? "Links go here." : "Photos, files and links go here."}
+          {fields.kind === "links" ? TEXTS.linksGoHere : TEXTS.photosFilesAndLinksGo}
           {fields.kind === "evidence" && fields.reflection && <p className="mt-2 font-bold text-ink">{fields.prompt}</p>}
         </div>
       )}
@@ -94,7 +93,7 @@ function LogPreview({ columns }: { columns: Fields["columns"] }) {
         {columns.map((one) => (
           <p key={one.key} className="font-bold">
             {heading(columnOf(one)) || "…"}
-            {one.required && <span className="font-normal text-quiet"> needed</span>}
+            {one.required && <span className="font-normal text-quiet">{" "}{TEXTS.needed}</span>}
             <span className="mt-1 block min-h-11 rounded-md border border-control" />
           </p>
         ))}
@@ -109,12 +108,11 @@ function AsStaff({ fields, pocket, chips }: Props) {
     <>
       <p className="text-2xl font-bold break-words">{fields.title || "…"}</p>
       <div className="rounded-lg border border-edge bg-paper p-4 text-base">
-        <p className="mb-1 font-bold">Pocket check</p>
-        {chips.length > 0 ? <ChipList chips={chips} /> : <p>Nothing wanted.</p>}
+        <p className="mb-1 font-bold">{TEXTS.pocketCheck}</p>
+        {chips.length > 0 ? <ChipList chips={chips} /> : <p>{TEXTS.nothingWanted}</p>}
       </div>
       <p className="text-base text-ink-soft">
-        {plural(pocket.with_work, "student")} {pocket.with_work === 1 ? "has" : "have"} work in it.
-        {pocket.handins.length > 0 && ` Collected by ${pocket.handins.join(", ")}.`}
+        {TEXTS.studentsHaveWorkInIt({ with_work: pocket.with_work, handins: pocket.handins.join(", "), countIs: pocket.handins.length > 0 })}
       </p>
     </>
   );

@@ -6,6 +6,7 @@ import { Bold, Heading, Italic, Link2, List, ListOrdered, Unlink } from "lucide-
 import { useEffect, useState } from "react";
 import type { ReactNode } from "react";
 import { Button } from "../ui/Button";
+import { TEXTS } from "./texts";
 
 interface Props {
   label: string;
@@ -92,7 +93,7 @@ function LinkField({ editor, onLink, onDone }: { editor: Editor; onLink: (href: 
   return (
     <div className="flex items-center gap-2 px-2 pb-2">
       <input
-        aria-label="Address of the link"
+        aria-label={TEXTS.addressOfTheLink}
         value={href}
         inputMode="url"
         onChange={(event) => setHref(event.target.value)}
@@ -103,7 +104,7 @@ function LinkField({ editor, onLink, onDone }: { editor: Editor; onLink: (href: 
         }}
         className="min-h-8 min-w-0 flex-1 rounded-md border border-control px-2"
       />
-      <Button onClick={set}>Set the link</Button>
+      <Button onClick={set}>{TEXTS.setTheLink}</Button>
     </div>
   );
 }

@@ -68,7 +68,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
   return (
     <form
       noValidate
-      aria-label={`Units of ${section.title}`}
+      aria-label={TEXTS.unitsOfTitle({ title: section.title })}
       onSubmit={(event) => {
         event.preventDefault();
         save.mutate(body);
@@ -77,29 +77,29 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
     >
       <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
         <div>
-          <h1 className="text-xl">Units of “{section.title}”</h1>
+          <h1 className="text-xl">{TEXTS.unitsOfTitle2({ title: section.title })}</h1>
           <p className="mt-1 max-w-3xl text-ink-soft">
-            Each unit has all pockets of the pattern. A pocket that comes once for each question is laid out for each question of the unit. {"{unit}"} and {"{question}"} in the pattern’s texts stand for the unit’s name and its question.
+            {TEXTS.eachUnitHasAllPockets}
           </p>
         </div>
         <ol className="flex max-w-3xl flex-col gap-3">
           {units.fields.map((unit, at) => (
-            <li key={unit.id} aria-label={`Unit ${at + 1}`} className="rounded-lg border border-edge bg-paper p-4">
+            <li key={unit.id} aria-label={TEXTS.unitAt({ at: at + 1 })} className="rounded-lg border border-edge bg-paper p-4">
               <div className="flex flex-wrap items-end gap-3">
                 <label className="min-w-48 flex-1 font-bold">
-                  Name of the unit
+                  {TEXTS.nameOfTheUnit}
                   <input {...form.register(`units.${at}.title`)} autoComplete="off" className={`${FIELD} mt-1 block w-full font-normal`} />
                 </label>
-                <FormDate label="Open from" hint="(or at once)" control={form.control} name={`units.${at}.opens`} />
+                <FormDate label={TEXTS.openFrom} hint={TEXTS.orAtOnce} control={form.control} name={`units.${at}.opens`} />
                 {may && (
                   <span className="flex">
-                    <button type="button" aria-label={`Move unit ${at + 1} up`} className={ICON} disabled={at === 0} onClick={() => units.move(at, at - 1)}>
+                    <button type="button" aria-label={TEXTS.moveUnitAtUp({ at: at + 1 })} className={ICON} disabled={at === 0} onClick={() => units.move(at, at - 1)}>
                       <ArrowUp aria-hidden size={15} />
                     </button>
-                    <button type="button" aria-label={`Move unit ${at + 1} down`} className={ICON} disabled={at === units.fields.length - 1} onClick={() => units.move(at, at + 1)}>
+                    <button type="button" aria-label={TEXTS.moveUnitAtDown({ at: at + 1 })} className={ICON} disabled={at === units.fields.length - 1} onClick={() => units.move(at, at + 1)}>
                       <ArrowDown aria-hidden size={15} />
                     </button>
-                    <button type="button" aria-label={`Take away unit ${at + 1}`} className={ICON} onClick={() => units.remove(at)}>
+                    <button type="button" aria-label={TEXTS.takeAwayUnitAt({ at: at + 1 })} className={ICON} onClick={() => units.remove(at)}>
                       <Trash2 aria-hidden size={15} />
                     </button>
                   </span>
@@ -112,7 +112,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
         {may && (
           <div>
             <Button icon={<Plus aria-hidden size={16} />} onClick={() => units.append({ key: newKey(), title: "", opens: "", questions: [{ key: newKey(), text: "" }] }, { focusName: `units.${units.fields.length}.title` })}>
-              Unit
+              {TEXTS.newPattern}
             </Button>
           </div>
         )}
@@ -140,12 +140,12 @@ function Questions({ at, control, register, may }: { at: number; control: Contro
   const next = () => append({ key: newKey(), text: "" }, { focusName: `units.${at}.questions.${fields.length}.text` });
   return (
     <fieldset className="mt-3">
-      <legend className="font-bold">Questions</legend>
+      <legend className="font-bold">{TEXTS.questions}</legend>
       <ol className="mt-1 flex flex-col gap-2">
         {fields.map((one, place) => (
           <li key={one.id} className="flex items-center gap-1">
             <input
-              aria-label={`Question ${place + 1} of unit ${at + 1}`}
+              aria-label={TEXTS.questionPlaceOfUnitAt({ place: place + 1, at: at + 1 })}
               {...register(`units.${at}.questions.${place}.text`)}
               autoComplete="off"
               onKeyDown={(event) => {
@@ -156,7 +156,7 @@ function Questions({ at, control, register, may }: { at: number; control: Contro
               className={`${FIELD} min-w-0 flex-1`}
             />
             {may && (
-              <button type="button" aria-label={`Take away question ${place + 1} of unit ${at + 1}`} className={ICON} onClick={() => remove(place)}>
+              <button type="button" aria-label={TEXTS.takeAwayQuestionPlaceOf({ place: place + 1, at: at + 1 })} className={ICON} onClick={() => remove(place)}>
                 <Trash2 aria-hidden size={15} />
               </button>
             )}
@@ -165,7 +165,7 @@ function Questions({ at, control, register, may }: { at: number; control: Contro
       </ol>
       {may && (
         <Button className="mt-2" icon={<Plus aria-hidden size={16} />} onClick={next}>
-          Question
+          {TEXTS.question}
         </Button>
       )}
     </fieldset>
@@ -177,15 +177,14 @@ function Meaning({ told }: { told: Schema["UnitsImpact"] }) {
   const parts = [
     told.added.length > 0 ? `adds ${plural(told.added.length, "pocket")}` : "",
     told.changed.length > 0 ? `changes ${plural(told.changed.length, "pocket")}` : "",
-    told.retired.length > 0 ? `retires ${told.retired.map((one) => `“${one}”`).join(", ")} with the work in it` : "",
-    told.removed.length > 0 ? `takes away ${plural(told.removed.length, "pocket")} that nobody used` : "",
+    told.retired.length > 0 ? TEXTS.retiresRetiredWithTheWork({ retired: told.retired.map((one) => `“${one}”`).join(", ") }) : "",
+    told.removed.length > 0 ? TEXTS.takesAwayPocketsThatNobody({ count: told.removed.length }) : "",
   ].filter(Boolean);
-  const more = told.units === 0 ? "" : ` Asks ${plural(Math.abs(told.units), "thing")} ${told.units > 0 ? "more" : "fewer"} of ${plural(told.reached, "student")}.`;
-  const opened = told.to_open.length > 0 ? ` From filled to not filled: ${told.to_open.join("; ")}.` : "";
+  const more = told.units === 0 ? "" : TEXTS.asksThingsOfStudents({ units: Math.abs(told.units), unitsIs: told.units > 0, reached: told.reached });
+  const opened = told.to_open.length > 0 ? TEXTS.fromFilledToNotFilled({ to_open: told.to_open.join("; ") }) : "";
   return (
-    <p role="status" aria-label="What saving means" className="rounded-md border-l-4 border-in bg-in-soft p-3">
-      <strong>Saving this now</strong> {parts.length > 0 ? parts.join(", ") : "changes no pocket"} in {plural(told.students, "portfolio")} at once.{more}
-      {opened} Nothing they wrote is touched.
+    <p role="status" aria-label={TEXTS.whatSavingMeans} className="rounded-md border-l-4 border-in bg-in-soft p-3">
+      <strong>{TEXTS.savingThisNow}</strong>{" "}{TEXTS.otherChangesNoPocketIn({ parts: parts.join(", "), countIs: parts.length > 0, students: told.students, more, opened })}
     </p>
   );
 }

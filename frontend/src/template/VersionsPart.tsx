@@ -9,6 +9,7 @@ import { plural } from "../ui/dates";
 import { RichField } from "./RichField";
 import { newVersion } from "./fields";
 import type { Fields, VersionFields } from "./fields";
+import { TEXTS } from "./texts";
 
 interface Props {
   fields: Fields;
@@ -22,12 +23,12 @@ interface Props {
 }
 
 const WAYS = {
-  "": "Everybody has the same",
-  surname: "by surname range",
-  period: "by period",
-  group: "by group",
-  random: "at random, balanced",
-  hand: "by hand",
+  "": TEXTS.everybodyHasTheSame,
+  surname: TEXTS.bySurnameRange,
+  period: TEXTS.byPeriod,
+  group: TEXTS.byGroup,
+  random: TEXTS.atRandomBalanced,
+  hand: TEXTS.byHand,
 } as const;
 const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 font-normal disabled:border-edge disabled:text-ink";
 const AREA = "mt-1 block w-full rounded-md border border-control bg-paper px-3 py-2 font-normal disabled:border-edge disabled:text-ink";
@@ -42,10 +43,10 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
   };
   return (
     <fieldset className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
-      <legend className="px-1 font-bold">Versions</legend>
+      <legend className="px-1 font-bold">{TEXTS.versions}</legend>
       <div className="flex flex-wrap items-center gap-3">
         <label className="flex items-center gap-2">
-          Dealt
+          {TEXTS.dealt}
           <select value={by} disabled={!may} onChange={(event) => choose(event.target.value as Fields["variantsBy"])} className={SMALL}>
             {Object.entries(WAYS).map(([value, words]) => (
               <option key={value} value={value}>
@@ -56,32 +57,32 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
         </label>
         {by === "random" && may && (
           <Button icon={<Shuffle aria-hidden size={16} />} onClick={() => setValue("seed", Math.floor(Math.random() * 2 ** 31))}>
-            Deal again
+            {TEXTS.dealAgain}
           </Button>
         )}
       </div>
       {by && (
         <ol className="flex flex-col gap-3">
           {rows.map((row, at) => (
-            <li key={row.id} aria-label={`Version ${at + 1}`} className="flex flex-col gap-2 border-t border-line pt-3">
+            <li key={row.id} aria-label={TEXTS.versionAt({ at: at + 1 })} className="flex flex-col gap-2 border-t border-line pt-3">
               <div className="flex flex-wrap items-center gap-3">
                 <label className="flex items-center gap-2 font-bold">
-                  Version
-                  <input {...register(`versions.${at}.name`)} placeholder={`Version ${at + 1}`} autoComplete="off" className={`${SMALL} w-40`} />
+                  {TEXTS.version}
+                  <input {...register(`versions.${at}.name`)} placeholder={TEXTS.versionAt({ at: at + 1 })} autoComplete="off" className={`${SMALL} w-40`} />
                 </label>
                 {by === "surname" && <Range at={at} register={register} />}
                 {may && rows.length > 2 && (
-                  <button type="button" aria-label={`Take away version ${at + 1}`} className="ml-auto flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => remove(at)}>
+                  <button type="button" aria-label={TEXTS.takeAwayVersionAt({ at: at + 1 })} className="ml-auto flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => remove(at)}>
                     <Trash2 aria-hidden size={15} />
                   </button>
                 )}
               </div>
               {(by === "period" || by === "group") && <Places at={at} places={by === "period" ? template.periods : template.groups} register={register} />}
-              <RichField label="Directions of this version" hint="empty: the same as above" name={`versions.${at}.directions`} control={control} may={may} />
+              <RichField label={TEXTS.directionsOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.directions`} control={control} may={may} />
               {fields.kind === "page" && (
                 <label>
-                  Starter of this version
-                  <textarea rows={2} {...register(`versions.${at}.starter`)} placeholder="The same as above" className={AREA} />
+                  {TEXTS.starterOfThisVersion}
+                  <textarea rows={2} {...register(`versions.${at}.starter`)} placeholder={TEXTS.theSameAsAbove} className={AREA} />
                 </label>
               )}
               <Whose of={dealt.find((one) => one.key === fields.versions[at]?.key)} />
@@ -91,13 +92,13 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
       )}
       {by && nowhere.length > 0 && (
         <p className="text-copper">
-          In no {by === "period" ? "period" : "group"} that a version names, so they have the first: {nowhere.join("; ")}.
+          {TEXTS.inNoThatAVersion({ byIs: by === "period", nowhere: nowhere.join("; ") })}
         </p>
       )}
       {by && may && rows.length < 12 && (
         <div>
           <Button icon={<Plus aria-hidden size={16} />} onClick={() => append(newVersion())}>
-            Version
+            {TEXTS.version}
           </Button>
         </div>
       )}
@@ -110,11 +111,11 @@ function Range({ at, register }: { at: number; register: UseFormRegister<Fields>
   return (
     <span className="flex items-center gap-2">
       <label className="flex items-center gap-2">
-        from
+        {TEXTS.from}
         <input {...register(`versions.${at}.first`)} maxLength={3} autoComplete="off" className={`${SMALL} w-14 uppercase`} />
       </label>
       <label className="flex items-center gap-2">
-        to
+        {TEXTS.to}
         <input {...register(`versions.${at}.last`)} maxLength={3} autoComplete="off" className={`${SMALL} w-14 uppercase`} />
       </label>
     </span>
@@ -122,9 +123,9 @@ function Range({ at, register }: { at: number; register: UseFormRegister<Fields>
 }
 
 function Places({ at, places, register }: { at: number; places: Schema["PlaceName"][]; register: UseFormRegister<Fields> }) {
-  if (places.length === 0) return <p className="text-quiet">There are none in this class yet.</p>;
+  if (places.length === 0) return <p className="text-quiet">{TEXTS.thereAreNoneInThis}</p>;
   return (
-    <div role="group" aria-label={`Who has version ${at + 1}`} className="flex flex-wrap gap-x-4 gap-y-1">
+    <div role="group" aria-label={TEXTS.whoHasVersionAt({ at: at + 1 })} className="flex flex-wrap gap-x-4 gap-y-1">
       {places.map((one) => (
         <label key={one.id} className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...register(`versions.${at}.places.${one.id}`)} />
@@ -160,7 +161,7 @@ function ByHand({ fields, dealt, may, onChange }: ByHandProps) {
   const students = dealt.flatMap((version) => version.students.map((one) => ({ ...one, key: version.key })));
   students.sort((a, b) => a.name.localeCompare(b.name));
   return (
-    <ul aria-label="Dealt by hand" className="grid max-h-72 gap-x-6 gap-y-1 overflow-y-auto sm:grid-cols-2">
+    <ul aria-label={TEXTS.dealtByHand} className="grid max-h-72 gap-x-6 gap-y-1 overflow-y-auto sm:grid-cols-2">
       {students.map((student) => (
         <li key={student.id}>
           <label className="flex items-center justify-between gap-2">
@@ -173,7 +174,7 @@ function ByHand({ fields, dealt, may, onChange }: ByHandProps) {
             >
               {fields.versions.map((one: VersionFields, at) => (
                 <option key={one.key} value={one.key}>
-                  {one.name || `Version ${at + 1}`}
+                  {one.name || TEXTS.versionAt({ at: at + 1 })}
                 </option>
               ))}
             </select>

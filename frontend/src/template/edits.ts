@@ -26,7 +26,7 @@ export function useEdits(groupId: number) {
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
   const step = useMutation({
     mutationFn: ({ run }: Step) => run(),
-    onSuccess: async (_, { words, undo, undone = "Undone." }) => {
+    onSuccess: async (_, { words, undo, undone = TEXTS.undone }) => {
       await fresh();
       if (words) say(words, undo && back(undo, undone));
     },
@@ -74,7 +74,7 @@ export function useEdits(groupId: number) {
         version: 0,
       };
       const made = await data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/pockets", { ...of(section), body }));
-      await step.mutateAsync({ run: () => Promise.resolve(), words: "A pocket more, in every portfolio.", undo: () => removePocket(made.id) });
+      await step.mutateAsync({ run: () => Promise.resolve(), words: TEXTS.aPocketMoreInEvery, undo: () => removePocket(made.id) });
       return made.id;
     },
     /** Add a section, or one that repeats for units; returns its id. */
@@ -86,23 +86,23 @@ export function useEdits(groupId: number) {
     renameSection: (section: Section, title: string) =>
       step.mutate({
         run: () => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}", { ...of(section.id), body: { title } })),
-        words: `“${section.title}” is called “${title}” now.`,
+        words: TEXTS.titleIsCalledTitleNow({ title: section.title, title2: title }),
         undo: () => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}", { ...of(section.id), body: { title: section.title } })),
       }),
     removeSection: (section: Section) =>
       takeAway(
         () => data(client.DELETE("/api/groups/{group_id}/template/sections/{section_id}", of(section.id))),
-        `The section “${section.title}” is gone; it was empty.`,
-        `The section “${section.title}” is back.`,
+        TEXTS.theSectionTitleIsGone({ title: section.title }),
+        TEXTS.theSectionTitleIsBack({ title: section.title }),
       ),
     movePocket: (id: number, section: number, before: number | null) => step.mutate({ run: () => move(id, section, before) }),
     retire: (pocket: Laid, retired: boolean) =>
       step.mutate({
         run: () => retire(pocket.id, retired),
-        words: retired ? `“${pocket.title}” is retired. Work in it stays readable.` : `“${pocket.title}” is back.`,
+        words: retired ? TEXTS.titleIsRetiredWorkIn({ title: pocket.title }) : TEXTS.titleIsBack({ title: pocket.title }),
         undo: () => retire(pocket.id, !retired),
       }),
-    remove: (pocket: Laid) => takeAway(() => removePocket(pocket.id), `“${pocket.title}” is gone; nobody had used it.`, `“${pocket.title}” is back, as it was.`),
+    remove: (pocket: Laid) => takeAway(() => removePocket(pocket.id), TEXTS.titleIsGoneNobodyHad({ title: pocket.title }), TEXTS.titleIsBackAsIt({ title: pocket.title })),
   };
 }
 

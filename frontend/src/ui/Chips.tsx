@@ -2,13 +2,14 @@
 import { Check, CircleDashed } from "lucide-react";
 import type { Schema } from "../api/client";
 import { plural } from "./dates";
+import { TEXTS } from "./texts";
 
 type Chip = Schema["ChipShape"];
 
 /** An asked length in words: ``2–3 sentences``. */
 export function lengthWords(chip: { measure: string; least: number; most: number | null }): string {
   if (!chip.measure) return "";
-  if (chip.most === null) return `at least ${chip.least} ${chip.measure}`;
+  if (chip.most === null) return TEXTS.atLeastLeastMeasure({ least: chip.least, measure: chip.measure });
   return chip.least === chip.most ? `${chip.least} ${chip.measure}` : `${chip.least}–${chip.most} ${chip.measure}`;
 }
 
@@ -21,18 +22,18 @@ export function chipWords(chip: Chip): string {
     return `${chip.done} of ${chip.wanted} ${word}`;
   }
   if (chip.what === "rows") return `${chip.done} of ${plural(chip.wanted, "row")}`;
-  if (chip.what === "weekly") return `${chip.done} of ${plural(chip.wanted, "row")}, week by week`;
-  const on = chip.what === "page" ? "your text" : chip.on ? `reflection on ${chip.on}` : "reflection";
+  if (chip.what === "weekly") return TEXTS.doneOfRowsWeekBy({ done: chip.done, wanted: chip.wanted });
+  const on = chip.what === "page" ? TEXTS.yourText : chip.on ? TEXTS.reflectionOnOn({ on: chip.on }) : "reflection";
   if (chip.met || !length) return on;
   const unit = chip.measure === "sentences" ? "sentence" : "word";
-  const so = chip.count > 0 ? ` · ${chip.count} ${unit}${chip.count === 1 ? "" : "s"} of ${length.replace(/ .*$/, "")}` : ` · ${length}`;
-  return on + (length.startsWith("at least") && chip.count > 0 ? ` · ${chip.count} of ${chip.least} ${chip.measure}` : so);
+  const so = chip.count > 0 ? TEXTS.countUnitSOfLength({ count: chip.count, unit, length: length.replace(/ .*$/, "") }) : ` · ${length}`;
+  return on + (length.startsWith("at least") && chip.count > 0 ? TEXTS.countOfLeastMeasure({ count: chip.count, least: chip.least, measure: chip.measure }) : so);
 }
 
 export function Chips({ chips }: { chips: Chip[] }) {
   if (chips.length === 0) return null;
   return (
-    <ul aria-label="Still wanted" className="flex flex-wrap gap-2">
+    <ul aria-label={TEXTS.stillWanted} className="flex flex-wrap gap-2">
       {chips.map((chip, place) => (
         <li
           // Chips have no identity of their own; their order is their place.
@@ -44,7 +45,7 @@ export function Chips({ chips }: { chips: Chip[] }) {
           {chip.met ? <Check aria-hidden size={16} className="shrink-0" /> : <CircleDashed aria-hidden size={16} className="shrink-0" />}
           <span className="min-w-0 break-words">
             {chipWords(chip)}
-            <span className="sr-only">{chip.met ? ", done" : ", still wanted"}</span>
+            <span className="sr-only">{chip.met ? TEXTS.done : TEXTS.stillWanted2}</span>
           </span>
         </li>
       ))}
@@ -65,7 +66,7 @@ export function ChipList({ chips }: { chips: Chip[] }) {
           )}
           <span className="min-w-0 break-words">
             {chipWords(chip)}
-            <span className="sr-only">{chip.met ? ", done" : ", missing"}</span>
+            <span className="sr-only">{chip.met ? TEXTS.done : TEXTS.missing}</span>
           </span>
         </li>
       ))}

@@ -3,6 +3,7 @@ import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from "@headlessui/re
 import { X } from "lucide-react";
 import type { ReactNode } from "react";
 import { useReturnFocus } from "./useReturnFocus";
+import { TEXTS } from "./texts";
 
 interface Props {
   title: string;
@@ -23,7 +24,7 @@ export function Modal({ title, onClose, children, wide = false, narrow = false }
         <DialogPanel className={`flex max-h-full w-full flex-col rounded-lg bg-paper text-base text-ink shadow-lg max-sm:min-h-full max-sm:rounded-none ${wide ? "max-w-6xl" : narrow ? "max-w-lg" : "max-w-2xl"}`}>
           <div className="flex items-start gap-3 border-b border-line py-2 pr-2 pl-5">
             <DialogTitle className="min-w-0 flex-1 self-center text-lg break-words">{title}</DialogTitle>
-            <button type="button" aria-label="Close" onClick={onClose} className="flex size-11 shrink-0 items-center justify-center rounded-md text-ink-soft hover:bg-ground">
+            <button type="button" aria-label={TEXTS.close} onClick={onClose} className="flex size-11 shrink-0 items-center justify-center rounded-md text-ink-soft hover:bg-ground">
               <X aria-hidden size={20} />
             </button>
           </div>

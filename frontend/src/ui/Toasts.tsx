@@ -3,6 +3,7 @@ import { X } from "lucide-react";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { Button } from "./Button";
+import { TEXTS } from "./texts";
 
 interface Toast {
   id: number;
@@ -59,10 +60,10 @@ export function Toasts({ children }: { children: ReactNode }) {
                   drop(one.id);
                 }}
               >
-                Undo
+                {TEXTS.undo}
               </Button>
             )}
-            <button type="button" aria-label="Close this message" className="p-2" onClick={() => drop(one.id)}>
+            <button type="button" aria-label={TEXTS.closeThisMessage} className="p-2" onClick={() => drop(one.id)}>
               <X aria-hidden size={16} />
             </button>
           </div>

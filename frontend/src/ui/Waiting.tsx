@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { Problem } from "../api/problem";
 import { Button } from "./Button";
 import { Notice } from "./Notice";
+import { TEXTS } from "./texts";
 
 /** Nothing for the first 300 ms, then a word. */
 export function Waiting() {
@@ -13,7 +14,7 @@ export function Waiting() {
   }, []);
   return (
     <p role="status" className="p-6 text-quiet">
-      {shown ? "One moment …" : ""}
+      {shown ? TEXTS.oneMoment : ""}
     </p>
   );
 }
@@ -23,9 +24,9 @@ export function Failed({ error, again }: { error: unknown; again: () => void }) 
   const problem = error instanceof Problem ? error : null;
   return (
     <div className="mx-auto max-w-xl p-6">
-      <Notice title={problem?.title ?? "This could not be loaded."} fix={problem?.fix}>
+      <Notice title={problem?.title ?? TEXTS.thisCouldNotBeLoaded} fix={problem?.fix}>
         <div className="mt-3">
-          <Button onClick={again}>Try again</Button>
+          <Button onClick={again}>{TEXTS.tryAgain}</Button>
         </div>
       </Notice>
     </div>

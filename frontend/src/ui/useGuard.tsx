@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from "react";
 import type { ReactNode } from "react";
 import { Button } from "./Button";
 import { Notice } from "./Notice";
+import { TEXTS } from "./texts";
 
 const focused = (button: HTMLButtonElement | null) => button?.focus();
 
@@ -20,10 +21,10 @@ export function useGuard(losing: string, onClose: () => void): [() => void, Reac
     <Notice title={losing}>
       <div className="mt-2 flex flex-wrap gap-2">
         <Button big ref={focused} onClick={() => setAsked(false)}>
-          Stay here
+          {TEXTS.stayHere}
         </Button>
         <Button big onClick={onClose}>
-          Let it go
+          {TEXTS.letItGo}
         </Button>
       </div>
     </Notice>

@@ -1,8 +1,9 @@
 /** Statuses in words: the same on the board, in panels and in labels. */
+import { catalogue } from "../language/catalogue";
 import { dayOf, day, plural } from "./dates";
 import type { CoatState, StatusWord } from "./Coat";
 
-export const STATUS: Record<StatusWord, string> = {
+export const STATUS: Record<StatusWord, string> = catalogue("ui.status", {
   not_asked: "Not asked",
   excused: "Excused",
   accepted: "Accepted",
@@ -11,7 +12,7 @@ export const STATUS: Record<StatusWord, string> = {
   not_open: "Opens later",
   working: "Being worked on",
   empty: "Nothing yet",
-};
+});
 
 interface Judged extends CoatState {
   late_days: number;

@@ -6,6 +6,7 @@ import type { Schema } from "../api/client";
 import { plainText } from "../ui/reading/RichText";
 import { fileAddress, sizeWords } from "./files";
 import { Picture } from "./Picture";
+import { TEXTS } from "./texts";
 
 const Viewer = lazy(() => patiently(() => import("./Viewer")).then((view) => ({ default: view.Viewer })));
 
@@ -59,14 +60,14 @@ export function OpenArtefact({ artefact }: { artefact: Shape }) {
   }
   return (
     <span className="flex flex-wrap gap-x-4">
-      <button type="button" className={link} aria-label={`Look at it: ${artefact.title}`} onClick={() => setOpen(true)}>
+      <button type="button" className={link} aria-label={TEXTS.lookAtItTitle({ title: artefact.title })} onClick={() => setOpen(true)}>
         <Eye aria-hidden size={16} className="shrink-0" />
-        Look at it
+        {TEXTS.lookAtIt}
       </button>
       {artefact.kind !== "text" && artefact.kind !== "picture" && (
         <a href={`${fileAddress(artefact)}?download=true`} download className={link}>
           <Download aria-hidden size={16} className="shrink-0" />
-          Download ({sizeWords(artefact.size)})
+          {TEXTS.downloadSize({ size: sizeWords(artefact.size) })}
         </a>
       )}
       {open && (

@@ -5,6 +5,7 @@ import { artefactsQuery } from "../api/queries";
 import { Modal } from "../ui/Modal";
 import { Failed, Waiting } from "../ui/Waiting";
 import { Thumbnail } from "./Artefact";
+import { TEXTS } from "./texts";
 
 export type Lying = Schema["LyingShape"];
 
@@ -35,7 +36,7 @@ export function ArtefactPicker({ title, none, groupId, portfolio, fits, onChoose
               <Thumbnail artefact={one.artefact} />
               <span className="p-2">
                 <span className="line-clamp-2 font-semibold break-words">{one.artefact.title}</span>
-                <span className="block text-sm text-quiet">in {one.pockets.map((each) => each.title).join(", ")}</span>
+                <span className="block text-sm text-quiet">{TEXTS.inPockets({ pockets: one.pockets.map((each) => each.title).join(", ") })}</span>
               </span>
             </button>
           </li>

@@ -1,6 +1,7 @@
 /** A stored picture. One that has only just come is being made ready: it says so, and shows itself as soon as it can. */
 import { useEffect, useState } from "react";
 import { problemOf } from "../api/problem";
+import { TEXTS } from "./texts";
 
 type Props = Omit<React.ComponentProps<"img">, "src" | "onError"> & { src: string };
 
@@ -32,6 +33,6 @@ async function look(src: string): Promise<Why | null> {
     const { title } = problemOf(await answer.json().catch(() => null), answer.status);
     return { words: title, again: answer.status === BUSY };
   } catch {
-    return { words: "There is no connection just now.", again: true };
+    return { words: TEXTS.thereIsNoConnectionJust, again: true };
   }
 }

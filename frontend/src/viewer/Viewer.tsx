@@ -12,16 +12,17 @@ import { Player } from "../ui/reading/Player";
 import { ReadAloud } from "../ui/reading/ReadAloud";
 import { plainText, RichText } from "../ui/reading/RichText";
 import { Failed } from "../ui/Waiting";
+import { TEXTS } from "./texts";
 
 type Artefact = Schema["ArtefactShape"];
 
 export const VIEWER = {
-  making: "It is being made readable. You can close this and come back.",
-  take: "Download it to open it on your device.",
-  none: "There is no viewer for files of this kind. Download it to open it on your device.",
-  download: "Download the original",
-  pages: "Pages",
-  left: "more than is shown here; the original has everything.",
+  making: TEXTS.itIsBeingMadeReadable,
+  take: TEXTS.downloadItToOpenIt,
+  none: TEXTS.thereIsNoViewerFor,
+  download: TEXTS.downloadTheOriginal,
+  pages: TEXTS.pages,
+  left: TEXTS.moreThanIsShownHere,
 } as const;
 
 export function Viewer({ artefact, onClose }: { artefact: Artefact; onClose: () => void }) {
@@ -76,9 +77,9 @@ function Pages({ artefact, pages }: { artefact: Artefact; pages: number }) {
     <ol aria-label={VIEWER.pages} className="flex flex-col items-center gap-4">
       {Array.from({ length: pages }, (_, at) => (
         <li key={at}>
-          <img src={`/api/artefacts/${artefact.id}/view/pages/${at + 1}`} alt={`${artefact.title}, page ${at + 1} of ${pages}`} loading="lazy" className="min-h-40 max-w-full border border-edge shadow-sm" />
+          <img src={`/api/artefacts/${artefact.id}/view/pages/${at + 1}`} alt={TEXTS.titlePageAtOfPages({ title: artefact.title, at: at + 1, pages })} loading="lazy" className="min-h-40 max-w-full border border-edge shadow-sm" />
           <p className="figures mt-1 text-center text-sm text-quiet">
-            {at + 1} of {pages}
+            {TEXTS.atOfPages({ at: at + 1, pages })}
           </p>
         </li>
       ))}
@@ -116,17 +117,18 @@ function Tables({ tables }: { tables: Schema["ViewTable"][] }) {
   return (
     <>
       {tables.length > 1 && (
-        <div role="group" aria-label="Tables" className="flex flex-wrap gap-2">
+        <div role="group" aria-label={TEXTS.tables} className="flex flex-wrap gap-2">
           {tables.map((one, place) => (
             <button key={place} type="button" aria-pressed={place === at} onClick={() => setAt(place)} className={`min-h-9 rounded-md border px-3 font-semibold ${place === at ? "border-ink bg-ink text-paper" : "border-edge"}`}>
-              {one.name || `Table ${place + 1}`}
+              {one.name || TEXTS.tablePlace({ place: place + 1 })}
             </button>
           ))}
         </div>
       )}
       {head ? (
         // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keys
-        <div role="region" aria-label={table.name || "Table"} tabIndex={0} className="overflow-x-auto">
+        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keys
+        <div role="region" aria-label={table.name || TEXTS.table} tabIndex={0} className="overflow-x-auto">
           <table className="border-collapse text-sm">
             <thead>
               <tr>
@@ -151,7 +153,7 @@ function Tables({ tables }: { tables: Schema["ViewTable"][] }) {
           </table>
         </div>
       ) : (
-        <p>This table is empty.</p>
+        <p>{TEXTS.thisTableIsEmpty}</p>
       )}
       {left.length > 0 && <p className="text-quiet">{`${left.join(" and ")} ${VIEWER.left}`}</p>}
     </>

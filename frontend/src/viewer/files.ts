@@ -1,10 +1,11 @@
 /** Files by address and size. */
 import type { Schema } from "../api/client";
+import { TEXTS } from "./texts";
 
 /** A size in words. */
 export function sizeWords(bytes: number): string {
   if (bytes < 1024) return `${bytes} bytes`;
-  return bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+  return bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} kB` : TEXTS.bytesMb({ bytes: (bytes / 1024 / 1024).toFixed(1) });
 }
 
 /** The address of its bytes. */

@@ -6,6 +6,7 @@ import { useGroup, useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { Failed, Waiting } from "../ui/Waiting";
 import { FeedbackCard } from "../submission/FeedbackCard";
+import { TEXTS } from "./texts";
 
 export function FeedbackView() {
   const groupId = useGroupId();
@@ -15,11 +16,11 @@ export function FeedbackView() {
   if (feedback.isError) return <Failed error={feedback.error} again={() => void feedback.refetch()} />;
   return (
     <div className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
-      <h1 className="text-2xl">Feedback</h1>
+      <h1 className="text-2xl">{TEXTS.feedback}</h1>
       {feedback.data.length === 0 && (
         <div className="flex items-center gap-3 text-base text-ink-soft">
           <Coat state={{ status: "handed_in" }} size={40} />
-          Nothing has come back yet. What your teacher writes shows here.
+          {TEXTS.nothingHasComeBackYet}
         </div>
       )}
       <ul className="flex flex-col gap-4">
@@ -31,14 +32,14 @@ export function FeedbackView() {
                 to={`/g/${groupId}/portfolio/${portfolio}/submission/${line.submission}`}
                 className="flex min-h-11 items-center font-semibold text-in underline"
               >
-                Read what you handed in
+                {TEXTS.readWhatYouHandedIn}
               </Link>
               {line.kind === "sent_back" && line.pocket && (
                 <Link
                   to={`/g/${groupId}/portfolio/${portfolio}/${line.pocket}`}
                   className="flex min-h-11 items-center font-semibold text-in underline"
                 >
-                  Open the pocket
+                  {TEXTS.openThePocket}
                 </Link>
               )}
             </p>

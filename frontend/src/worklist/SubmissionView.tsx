@@ -10,6 +10,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, STATUS } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { FrozenPockets } from "../submission/FrozenPockets";
+import { TEXTS } from "./texts";
 
 // eslint-disable-next-line complexity -- one branch for each state of what was handed in
 export function SubmissionView() {
@@ -28,19 +29,18 @@ export function SubmissionView() {
         className="flex min-h-11 items-center gap-2 self-start font-semibold text-in"
       >
         <ArrowLeft aria-hidden size={18} />
-        {pocket?.title ?? "Back"}
+        {pocket?.title ?? TEXTS.back}
       </Link>
       <header className="flex items-start gap-4">
         <Coat state={{ status: outcome?.kind ?? "handed_in", late: one.late }} size={40} />
         <div className="min-w-0 text-base">
           <h1 className="text-2xl break-words">
-            {one.handin.title}, submission {one.number}
+            {TEXTS.titleSubmissionNumber({ title: one.handin.title, number: one.number })}
           </h1>
           <p className="figures text-ink-soft">
-            Handed in {moment(one.at)}
-            {one.late && one.number === 1 && `, ${lateness(one)}`} · receipt <strong>{one.receipt}</strong>
+            {TEXTS.handedInAtOtherReceipt({ at: moment(one.at), one: lateness(one), lateIs: one.late && one.number === 1 })}{" "}<strong>{one.receipt}</strong>
           </p>
-          {one.voided_at && <p>Taken back {moment(one.voided_at)}; it no longer counts.</p>}
+          {one.voided_at && <p>{TEXTS.takenBackVoidedAtIt({ voided_at: moment(one.voided_at) })}</p>}
           <p className="text-ink-soft">
             {one.student.full_name}
             {outcome ? ` · ${STATUS[outcome.kind].toLowerCase()}` : ""}

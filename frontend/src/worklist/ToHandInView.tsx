@@ -10,6 +10,7 @@ import { Coat } from "../ui/Coat";
 import { day, plural } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { inWords, STATUS } from "../ui/words";
+import { TEXTS } from "./texts";
 
 type Line = Schema["StudentHandIn"];
 
@@ -22,11 +23,11 @@ export function ToHandInView() {
   const base = `/g/${groupId}/portfolio/${portfolio}`;
   return (
     <div className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
-      <h1 className="text-2xl">To hand in</h1>
+      <h1 className="text-2xl">{TEXTS.toHandIn}</h1>
       {list.data.to_do.length === 0 ? (
         <div className="flex items-center gap-3 text-base text-ink-soft">
           <Coat state={{ status: "accepted" }} size={40} />
-          Nothing is waiting for you.
+          {TEXTS.nothingIsWaitingForYou}
         </div>
       ) : (
         <ul className="flex flex-col gap-3">
@@ -38,7 +39,7 @@ export function ToHandInView() {
       {list.data.others.length > 0 && (
         <section aria-labelledby="others" className="mt-4">
           <h2 id="others" className="text-lg">
-            In already, or opens later
+            {TEXTS.inAlreadyOrOpensLater}
           </h2>
           <ul className="mt-2 divide-y divide-line rounded-lg border border-edge bg-paper">
             {list.data.others.map((line) => (
@@ -63,20 +64,20 @@ function ToDo({ line, base }: { line: Line; base: string }) {
         <span className="min-w-0 flex-1 text-base">
           <span className="block text-lg font-bold break-words">{line.title}</span>
           <span className={`block ${line.overdue ? "text-overdue" : "text-ink-soft"}`}>
-            {line.status === "sent_back" && "Sent back. "}
+            {line.status === "sent_back" && TEXTS.sentBack}
             {dueWords(line)}
-            {line.extra_days > 0 && ` (${plural(line.extra_days, "extra day")} for you)`}
+            {line.extra_days > 0 && TEXTS.extraDaysForYou({ extra_days: line.extra_days })}
           </span>
           <span className="block text-ink-soft">
-            {line.wanting.length === 0 && "Everything wanted is there"}
+            {line.wanting.length === 0 && TEXTS.everythingWantedIsThere}
             {line.points !== null && `${line.wanting.length === 0 ? " · " : ""}${plural(line.points, "point")}`}
           </span>
           {line.wanting.length > 0 && (
-            <ul aria-label="Still wanted" className="mt-1 flex flex-col gap-0.5">
+            <ul aria-label={TEXTS.stillWanted} className="mt-1 flex flex-col gap-0.5">
               {line.wanting.map((pocket) => (
                 <li key={pocket.id} className="flex flex-wrap gap-x-2 text-copper">
                   {line.pockets.length > 1 && <span className="font-semibold">{pocket.title}:</span>}
-                  {[...pocket.chips.map((chip) => chipWords(chip)), ...(pocket.rows > 0 ? [`${plural(pocket.rows, "row")} not finished: ${pocket.columns.join(", ")}`] : [])].join(" · ")}
+                  {[...pocket.chips.map((chip) => chipWords(chip)), ...(pocket.rows > 0 ? [TEXTS.rowsNotFinishedColumns({ rows: pocket.rows, columns: pocket.columns.join(", ") })] : [])].join(" · ")}
                 </li>
               ))}
             </ul>

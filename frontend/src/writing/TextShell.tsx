@@ -69,7 +69,7 @@ function Counted({ text, length, limit }: { text: string; length: Asked; limit: 
   if (text.length > limit) {
     return (
       <span className="font-semibold text-overdue">
-        {text.length} characters; {limit} is the most
+        {TEXTS.countCharactersLimitIsThe({ count: text.length, limit })}
       </span>
     );
   }
@@ -135,7 +135,7 @@ function TwoTexts({ mine, theirs, rich, onSettle }: { mine: string; theirs: Save
         ].map((one) => (
           <div key={one.act} className="flex flex-col gap-2 rounded-md bg-paper p-3">
             <h5 className="font-bold">{one.title}</h5>
-            {rich ? <RichText html={one.text || "<p>(empty)</p>"} className="flex-1" /> : <p className="flex-1 break-words whitespace-pre-wrap">{one.text || "(empty)"}</p>}
+            {rich ? <RichText html={one.text || "<p>(empty)</p>"} className="flex-1" /> : <p className="flex-1 break-words whitespace-pre-wrap">{one.text || TEXTS.empty}</p>}
             <Button big onClick={() => onSettle(one.text, theirs)}>
               {one.act}
             </Button>

@@ -1,6 +1,7 @@
 /** Keeps one text: in the browser at once, on the server after a pause, through lost connections and other devices. */
 import { Problem } from "../api/problem";
 import { dropDraft, findDraft, keepDraft } from "./drafts";
+import { TEXTS } from "./texts";
 
 const PAUSE = 1000;
 /** Milliseconds of rest after which a text is saved. */
@@ -120,7 +121,7 @@ export class Keeper {
         this.show({ ...(saved.merged ? { text: saved.text } : {}), state: { at: "saved", when: new Date(), merged: saved.merged ?? false } });
       }
     } catch (error) {
-      this.failed(error instanceof Problem ? error : new Problem({ title: "The text could not be saved." }, 500));
+      this.failed(error instanceof Problem ? error : new Problem({ title: TEXTS.theTextCouldNotBe }, 500));
     }
     return !this.dirty;
   }

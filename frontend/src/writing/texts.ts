@@ -1,5 +1,6 @@
 /** The words of writing. */
-export const TEXTS = {
+import { catalogue, message } from "../language/catalogue";
+export const TEXTS = catalogue("writing", {
   back: "What you typed here before is back.",
   backOverOlder: "What you typed here before is back. It was changed by somebody else meanwhile: look through it before you save.",
   merged: "Put together with what was written elsewhere",
@@ -20,10 +21,14 @@ export const TEXTS = {
   leftBehind: "What you typed last was not saved before the pocket was locked.",
   leftBehindFix: "Copy it from here if you need it. What was handed in is what stands above.",
   letGo: "Let it go",
-} as const;
+  theTextCouldNotBe: "The text could not be saved.",
+  countCharactersLimitIsThe: message<{ count: number; limit: number }>("{count} characters; {limit} is the most"),
+  empty: "(empty)",
+  cancel: "Cancel",
+});
 
 /** The history of a text. */
-export const HISTORY = {
+export const HISTORY = catalogue("writing.history", {
   title: "History of this text",
   none: "Nothing has been written yet.",
   revisions: "How it stood",
@@ -33,4 +38,4 @@ export const HISTORY = {
   nothing: "(nothing to compare with)",
   empty: "(empty)",
   back: "Bring this one back",
-} as const;
+});

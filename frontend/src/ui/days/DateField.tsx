@@ -7,13 +7,14 @@ import { patiently } from "../../api/patiently";
 import { fullDay, today } from "../dates";
 import { OnFirstUse } from "../OnFirstUse";
 import { isDay, parseDay } from "./parseDay";
+import { TEXTS } from "../texts";
 
 const SchoolCalendar = lazy(() => patiently(() => import("./SchoolCalendar")).then((view) => ({ default: view.SchoolCalendar })));
 
 export const WORDS = {
-  open: "Choose on the calendar",
-  wrong: "This is no day. Type it like 26 Nov or 26.11.2026, with its own weekday or none.",
-  like: "e.g. 4 Dec",
+  open: TEXTS.chooseOnTheCalendar,
+  wrong: TEXTS.thisIsNoDayType,
+  like: TEXTS.eGDec,
 } as const;
 
 interface Props {

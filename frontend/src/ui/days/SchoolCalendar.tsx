@@ -7,10 +7,11 @@ import type { WeekNumberProps } from "react-day-picker";
 import { calendarQuery } from "../../api/queries";
 import type { Schema } from "../../api/client";
 import { fullDay, shortDay, today } from "../dates";
+import { TEXTS } from "../texts";
 
 type Calendar = Schema["CalendarShape"];
 
-const WORDS = { week: "Week", weekOf: "School week", none: "No school", before: "The month before", after: "The month after", today: "today" } as const;
+const WORDS = { week: TEXTS.week, weekOf: TEXTS.schoolWeek, none: TEXTS.noSchool, before: TEXTS.theMonthBefore, after: TEXTS.theMonthAfter, today: "today" } as const;
 
 export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (day: string) => void }) {
   const found = useQuery(calendarQuery);

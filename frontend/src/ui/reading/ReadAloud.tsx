@@ -2,8 +2,9 @@
 import { CircleStop, Volume2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useReading } from "./reading";
+import { TEXTS } from "../texts";
 
-export const ALOUD = { read: "Read aloud", stop: "Stop reading", none: "This device has no voice to read with." } as const;
+export const ALOUD = { read: TEXTS.readAloud, stop: TEXTS.stopReading, none: TEXTS.thisDeviceHasNoVoice } as const;
 
 export function ReadAloud({ text }: { text: string }) {
   const { pace } = useReading();

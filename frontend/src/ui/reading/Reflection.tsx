@@ -1,6 +1,7 @@
 /** A student's own words: brass at the left edge. */
-export function Reflection({ text, title = "Reflection", clamp = false }: { text: string; title?: string; clamp?: boolean }) {
-  if (!text.trim()) return <p className="text-quiet">Nothing written.</p>;
+import { TEXTS } from "../texts";
+export function Reflection({ text, title = TEXTS.reflection, clamp = false }: { text: string; title?: string; clamp?: boolean }) {
+  if (!text.trim()) return <p className="text-quiet">{TEXTS.nothingWritten}</p>;
   return (
     <div className="border-l-3 border-brass pl-3">
       <h3 className="font-bold">{title}</h3>

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Formula } from "../../ui/reading/Formula";
 import { Modal } from "../../ui/Modal";
 import { EDITOR } from "./editorTexts";
+import { TEXTS } from "../texts";
 
 const LONGEST = 1000;
 
@@ -29,7 +30,7 @@ export function FormulaDialog({ tex, onDone, onClose }: { tex: string; onDone: (
           </Button>
         )}
         <Button big onClick={onClose}>
-          Cancel
+          {TEXTS.cancel}
         </Button>
       </div>
     </Modal>

@@ -1,5 +1,6 @@
 /** The words of the editor of a page. */
-export const EDITOR = {
+import { catalogue } from "../../language/catalogue";
+export const EDITOR = catalogue("writing.editor", {
   bar: "Formatting",
   bold: "Bold",
   italic: "Italic",
@@ -26,4 +27,4 @@ export const EDITOR = {
   formulaHint: "For example \\frac{1}{2}, x^2, \\sqrt{3} or 4 \\cdot 5.",
   put: "Put it in",
   away: "Take it out",
-} as const;
+});

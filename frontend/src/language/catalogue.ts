@@ -18,17 +18,17 @@ interface Said<A extends unknown[], R> {
   [AGAIN]: (message: Parsed) => Said<A, R>;
 }
 
-/** A message with places: ``say<{ count: number }>("{count, plural, one {# row} other {# rows}}")``. */
-export function say<V extends object = Record<string, Value>>(message: string): (values: V) => string {
+/** A message with places: ``message<{ count: number }>("{count, plural, one {# row} other {# rows}}")``. */
+export function message<V extends object = Record<string, Value>>(text: string): (values: V) => string {
   const of = (parsed: Parsed): Said<[V], string> => {
     let format: IntlMessageFormat | undefined;
     return Object.assign((values: V) => String((format ??= made(parsed)).format(values as Record<string, Value>)), { [AGAIN]: of });
   };
-  return of(message);
+  return of(text);
 }
 
 /** The same where a place holds a part of the page, or ``<b>…</b>`` makes one of words. */
-export function rich<V extends object>(message: string): (values: V) => ReactNode {
+export function rich<V extends object>(text: string): (values: V) => ReactNode {
   const of = (parsed: Parsed): Said<[V], ReactNode> => {
     let format: IntlMessageFormat | undefined;
     return Object.assign(
@@ -39,7 +39,7 @@ export function rich<V extends object>(message: string): (values: V) => ReactNod
       { [AGAIN]: of },
     );
   };
-  return of(message);
+  return of(text);
 }
 
 function made(parsed: Parsed): IntlMessageFormat {
