@@ -36,7 +36,7 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
       drop();
       await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
       onClose();
-      if (lead) say(`“${name}” is started; its lead finds it among their classes.`);
+      if (lead) say(TEXTS.nameIsStartedItsLead({ name }));
       else await navigate(`/g/${made.id}/setup/list`);
     },
   });

@@ -64,6 +64,8 @@ export const TEXTS = catalogue("app", {
   withoutADueDate: "without a due date",
   inAskedIn: message<{ in: number; asked: number }>("{in}/{asked} in"),
   opensLater: "opens later",
+  nameIsStartedItsLead: message<{ name: string }>("“{name}” is started; its lead finds it among their classes."),
+  countMoreOtherWithoutaduedate: message<{ count: number; dueThisWeek: string; withoutADueDate: string; dueIs: boolean }>("{count} more {dueIs, select, true {{dueThisWeek}} other {{withoutADueDate}}}"),
 });
 
 export const STAFF_VIEWS = catalogue("app.staffViews", { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" });

@@ -82,7 +82,7 @@ export function AdjustmentForm({ enrolment, today, kept, onClose }: Props) {
     },
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ["group"] });
-      say("Agreed. It counts in every class of the student.");
+      say(TEXTS.agreedItCountsInEvery);
       close();
     },
   });

@@ -73,7 +73,7 @@ function List({ student, today, groupId, onEdit }: ListProps) {
     mutationFn: (one: Adjustment) => data(client.DELETE("/api/adjustments/{adjustment_id}", { params: { path: { adjustment_id: one.id } } })),
     onSuccess: async (_, one) => {
       await fresh();
-      say(`No longer agreed: ${adjustmentWords(one)}.`, () => again.mutate(one));
+      say(TEXTS.noLongerAgreedOne({ one: adjustmentWords(one) }), () => again.mutate(one));
     },
   });
   if (student.adjustments.length === 0) return <p>{TEXTS.none}</p>;

@@ -41,6 +41,8 @@ export const TEXTS = catalogue("caseload", {
   allHandedIn: "all handed in",
   quietForAWeek: "· quiet for a week",
   inNoClass: "in no class",
+  agreedItCountsInEvery: "Agreed. It counts in every class of the student.",
+  noLongerAgreedOne: message<{ one: string }>("No longer agreed: {one}."),
 });
 
 /** An adjustment in words: ``2 school days more, 1 artefact fewer``. */

@@ -54,7 +54,7 @@ export function HandInForm({ data, groupId, onClose }: Props) {
     onSuccess: async (made, filled) => {
       drop();
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
-      say(`“${made.title}” is set. It hangs on the rail now.`, undo(() => takeBack(made.id, filled), `“${made.title}” is taken back. Its form is kept: open it to go on.`));
+      say(TEXTS.titleIsSetItHangs({ title: made.title }), undo(() => takeBack(made.id, filled), TEXTS.titleIsTakenBackIts({ title: made.title })));
       onClose();
     },
   });
@@ -164,7 +164,7 @@ function Periods({ fields, register, control }: { fields: Fields; register: UseF
               )}
               {fields.byPeriod && (
                 <>
-                  <FormDate heard label={`${row.name} due`} control={control} name={`periods.${place}.day`} className="w-48" />
+                  <FormDate heard label={TEXTS.nameDue({ name: row.name })} control={control} name={`periods.${place}.day`} className="w-48" />
                   <input
                     type="time"
                     aria-label={TEXTS.nameDueAt({ name: row.name })}

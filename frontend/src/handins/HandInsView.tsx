@@ -113,7 +113,7 @@ function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: M
         {one.several_dues && <span className="block text-quiet">{TEXTS.andByPeriod}</span>}
       </td>
       <td className="px-3 py-2 whitespace-nowrap">{plural(one.asked, "student")}</td>
-      <td className="figures px-3 py-2 text-right whitespace-nowrap">{one.open ? `${one.in} of ${one.asked}` : TEXTS.opensLater}</td>
+      <td className="figures px-3 py-2 text-right whitespace-nowrap">{one.open ? TEXTS.inOfAsked({ in: one.in, asked: one.asked }) : TEXTS.opensLater}</td>
       {counts.map((count, place) => (
         <td
           key={place}

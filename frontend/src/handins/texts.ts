@@ -35,4 +35,8 @@ export const TEXTS = catalogue("handins", {
   overdue: "Overdue",
   andByPeriod: "and by period",
   opensLater: "opens later",
+  titleIsSetItHangs: message<{ title: string }>("“{title}” is set. It hangs on the rail now."),
+  titleIsTakenBackIts: message<{ title: string }>("“{title}” is taken back. Its form is kept: open it to go on."),
+  nameDue: message<{ name: string }>("{name} due"),
+  inOfAsked: message<{ in: number; asked: number }>("{in} of {asked}"),
 });

@@ -19,6 +19,7 @@ interface Said<A extends unknown[], R> {
 }
 
 /** A message with places: ``message<{ count: number }>("{count, plural, one {# row} other {# rows}}")``. */
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names the places of the message
 export function message<V extends object = Record<string, Value>>(text: string): (values: V) => string {
   const of = (parsed: Parsed): Said<[V], string> => {
     let format: IntlMessageFormat | undefined;
@@ -28,13 +29,14 @@ export function message<V extends object = Record<string, Value>>(text: string):
 }
 
 /** The same where a place holds a part of the page, or ``<b>…</b>`` makes one of words. */
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names the places of the message
 export function rich<V extends object>(text: string): (values: V) => ReactNode {
   const of = (parsed: Parsed): Said<[V], ReactNode> => {
     let format: IntlMessageFormat | undefined;
     return Object.assign(
       (values: V) => {
         const found = (format ??= made(parsed)).format<ReactNode>(values as Record<string, ReactNode>);
-        return Array.isArray(found) ? createElement(Fragment, null, ...(found as ReactNode[])) : (found as ReactNode);
+        return Array.isArray(found) ? createElement(Fragment, null, ...(found)) : (found);
       },
       { [AGAIN]: of },
     );

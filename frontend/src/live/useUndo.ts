@@ -2,6 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Problem } from "../api/problem";
 import { useSay } from "../ui/Toasts";
+import { TEXTS } from "./texts";
 
 /** For a class: makes of what takes a step back, and what is said then, the undo of a message. */
 export function useUndo(groupId: number): (back: () => Promise<unknown>, words: string) => () => void {
@@ -10,7 +11,7 @@ export function useUndo(groupId: number): (back: () => Promise<unknown>, words: 
   return (back, words) => () => {
     back()
       .then(() => say(words))
-      .catch((error: unknown) => say(error instanceof Problem ? `${error.title} ${error.fix}` : "It could not be undone."))
+      .catch((error: unknown) => say(error instanceof Problem ? `${error.title} ${error.fix}` : TEXTS.itCouldNotBeUndone))
       .finally(() => void queries.invalidateQueries({ queryKey: ["group", groupId] }));
   };
 }

@@ -7,7 +7,6 @@ import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { useSession } from "../api/session";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import type { Log, Row } from "./cells";
@@ -38,7 +37,7 @@ export function LogPocket({ pocket, log, groupId, portfolio }: Props) {
     try {
       await data(client.DELETE("/api/rows/{row_id}", at(row)));
       await fresh();
-      say("The row was taken out.", () => void data(client.POST("/api/rows/{row_id}/restore", at(row))).finally(fresh));
+      say(TEXTS.theRowWasTakenOut, () => void data(client.POST("/api/rows/{row_id}/restore", at(row))).finally(fresh));
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
     }
@@ -56,7 +55,7 @@ export function LogPocket({ pocket, log, groupId, portfolio }: Props) {
             today={today}
             onSaved={async (saved) => {
               await fresh();
-              say(saved.complete ? "The row is in the log." : `The row is kept. Still to write: ${saved.missing.join(", ")}.`);
+              say(saved.complete ? TEXTS.theRowIsInThe : TEXTS.theRowIsKeptStill({ missing: saved.missing.join(", ") }));
             }}
           />
         </div>
@@ -108,7 +107,7 @@ export function LogPocket({ pocket, log, groupId, portfolio }: Props) {
           pocket={pocket.id}
           onDone={async (added) => {
             await fresh();
-            say(`${plural(added, "row")} added.`);
+            say(TEXTS.rowsAdded({ added }));
           }}
           onClose={() => setPasting(false)}
         />

@@ -49,4 +49,8 @@ export const TEXTS = catalogue("log", {
   noRowsYetWriteThe: "No rows yet. Write the first one above.",
   noRowsYet: "No rows yet.",
   downloadAsCsv: "Download as CSV",
+  theRowWasTakenOut: "The row was taken out.",
+  theRowIsInThe: "The row is in the log.",
+  theRowIsKeptStill: message<{ missing: string }>("The row is kept. Still to write: {missing}."),
+  rowsAdded: message<{ added: number }>("{added, plural, one {# row} other {# rows}} added."),
 });

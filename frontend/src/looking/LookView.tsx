@@ -85,7 +85,7 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
 /** What is in it, in numbers. */
 function amount(student: Student, kind: string): string {
   if (!student.begun) return LOOKING.empty;
-  const units = student.wanted > 0 ? `${student.met} of ${student.wanted}` : "";
+  const units = student.wanted > 0 ? TEXTS.metOfWanted({ met: student.met, wanted: student.wanted }) : "";
   const what = kind === "log" ? plural(student.rows, "row") : kind === "links" || student.words === 0 ? plural(student.artefacts, "artefact") : plural(student.words, "word");
   return units ? `${units} · ${what}` : what;
 }

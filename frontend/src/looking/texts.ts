@@ -16,4 +16,5 @@ export const LOOKING = catalogue("looking.looking", {
 
 export const TEXTS = catalogue("looking", {
   begunOfCountBegunFull: message<{ begun: number; count: number; begun2: string; full: number; full2: string }>("{begun} of {count} {begun2}, {full} {full2}"),
+  metOfWanted: message<{ met: number; wanted: number }>("{met} of {wanted}"),
 });

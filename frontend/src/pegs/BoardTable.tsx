@@ -92,7 +92,6 @@ export function BoardTable(props: Props) {
   const least = NAME + period + 118 + 58 + columns * 56;
   return (
     // Nothing that has the focus lies under the head or the names.
-    // Nothing that has the focus lies under the head or the names.
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto" style={{ scrollPaddingTop: HEAD, scrollPaddingLeft: NAME }}>
       {/* eslint-disable-next-line jsx-a11y/interactive-supports-focus -- the cells take the focus */}
       <div

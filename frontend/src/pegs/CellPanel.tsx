@@ -171,7 +171,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
         await queries.invalidateQueries({ queryKey: ["group", groupId] });
       };
       say(
-        excused ? `${cell.student.full_name} is excused from ${cell.handin.title}.` : "The excuse is ended.",
+        excused ? TEXTS.fullNameIsExcusedFrom({ full_name: cell.student.full_name, title: cell.handin.title }) : TEXTS.theExcuseIsEnded,
         () => void back(),
       );
     },

@@ -24,7 +24,7 @@ export function OwnDue({ cell, groupId, onClose }: { cell: Cell; groupId: number
     onSuccess: async (_, to) => {
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       const before = own ? cell.due : null;
-      say(to ? `${cell.student.given_name} has until ${day(to)} for ${cell.handin.title}.` : "The date of their own is taken away.", () => set.mutate(before));
+      say(to ? TEXTS.givenNameHasUntilTo({ given_name: cell.student.given_name, to: day(to), title: cell.handin.title }) : TEXTS.theDateOfTheirOwn, () => set.mutate(before));
       onClose();
     },
   });

@@ -59,6 +59,10 @@ export const TEXTS = catalogue("pegs", {
   empty: " · empty",
   portfolio2: "Portfolio",
   studentsAndHandIns: "Students and hand-ins",
+  givenNameHasUntilTo: message<{ given_name: string; to: string; title: string }>("{given_name} has until {to} for {title}."),
+  theDateOfTheirOwn: "The date of their own is taken away.",
+  fullNameIsExcusedFrom: message<{ full_name: string; title: string }>("{full_name} is excused from {title}."),
+  theExcuseIsEnded: "The excuse is ended.",
 });
 
 export const FILTERS = catalogue("pegs.filters", {

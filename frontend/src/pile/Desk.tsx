@@ -17,7 +17,7 @@ import { TEXTS } from "./texts";
 type Shape = Schema["Desk"];
 
 function facts(desk: Shape): string {
-  const due_ = desk.due ? `due ${due(desk.due, desk.due_time)}` : TEXTS.noDueDate;
+  const due_ = desk.due ? TEXTS.dueDue({ due: due(desk.due, desk.due_time) }) : TEXTS.noDueDate;
   const extra = desk.extra_days ? TEXTS.schoolDaysAdded({ extra_days: desk.extra_days }) : "";
   const count = desk.submissions.length > 1 ? TEXTS.submissionNumberOfCount({ number: desk.number, count: desk.submissions.length }) : "";
   return `${count}${due_}${extra}`;

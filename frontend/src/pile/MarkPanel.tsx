@@ -186,7 +186,7 @@ function DraftProblem({ mark: { state, fields, keeper } }: { mark: ReturnType<ty
   return (
     <Notice title={TEXTS.twoDrafts}>
       <p className="mt-1 whitespace-pre-wrap">
-        {score && `${score} points. `}
+        {score && TEXTS.scorePoints({ score })}
         {feedback}
       </p>
       <div className="mt-2 flex gap-2">

@@ -49,4 +49,6 @@ export const TEXTS = catalogue("pile", {
   nextToMark: "Next to mark",
   countToMark: message<{ count: number }>("{count} to mark"),
   markedMarkedToday: message<{ marked: number }>("{marked} marked today"),
+  dueDue: message<{ due: string }>("due {due}"),
+  scorePoints: message<{ score: string }>("{score} points. "),
 });

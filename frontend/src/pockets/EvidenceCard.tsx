@@ -197,7 +197,7 @@ function TakeOut({ evidence, groupId, title }: { evidence: Schema["EvidenceShape
     try {
       await data(client.DELETE("/api/evidence/{evidence_id}", path));
       await fresh();
-      say(`“${title}” was taken out, with its reflection.`, () => void bringBack());
+      say(TEXTS.titleWasTakenOutWith({ title }), () => void bringBack());
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
     }

@@ -74,10 +74,10 @@ function Opened({ page, groupId, portfolio, mine, base, leaving }: { page: Schem
       await data(client.DELETE("/api/pages/{page_id}", path));
     } catch (error) {
       leaving(false);
-      return say(error instanceof Problem ? error.title : "The page could not be taken out.");
+      return say(error instanceof Problem ? error.title : TEXTS.thePageCouldNotBe);
     }
     await fresh();
-    say(`“${page.title}” was taken out.`, () => void data(client.POST("/api/pages/{page_id}/restore", path)).finally(fresh));
+    say(TEXTS.titleWasTakenOut({ title: page.title }), () => void data(client.POST("/api/pages/{page_id}/restore", path)).finally(fresh));
   };
   const history = page.version > 0 && <HistoryButton kind="page" id={page.id} groupId={groupId} may={mine} />;
   return (

@@ -117,7 +117,7 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
           </span>
           <span className="figures">
             {TEXTS.metOfWantedInpockets({ met, wanted, inPockets: TEXTS.inPockets })}
-            {wantedWhole > wanted && <span className="block text-sm">{`${metWhole} of ${wantedWhole} ${TEXTS.overAll}`}</span>}
+            {wantedWhole > wanted && <span className="block text-sm">{TEXTS.metwholeOfWantedwholeOverall({ metWhole, wantedWhole, overAll: TEXTS.overAll })}</span>}
           </span>
         </p>
       )}
@@ -126,10 +126,10 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
 }
 
 function stateWords(pocket: Schema["PocketLine"]): string {
-  if (pocket.opens) return `opens ${day(pocket.opens)}`;
+  if (pocket.opens) return TEXTS.opensOpens({ opens: day(pocket.opens) });
   if (pocket.overdue) return pocket.due ? TEXTS.wasDueDue({ due: day(pocket.due) }) : "overdue";
   if (pocket.status === "sent_back") return TEXTS.sentBackLookAtThe;
-  if (pocket.due) return `due ${day(pocket.due)}`;
+  if (pocket.due) return TEXTS.dueDue({ due: day(pocket.due) });
   if (pocket.status === "not_open" || pocket.status === "empty") return "";
   return STATUS[pocket.status].toLowerCase() + (pocket.locked ? TEXTS.locked : "");
 }

@@ -44,7 +44,7 @@ export function TakenOut({ groupId, portfolio }: { groupId: number; portfolio: n
             <span className="min-w-0 flex-1">
               <span className="block font-semibold break-words">{line.title || TEXTS.empty}</span>
               <span className="text-sm text-quiet">
-                {line.pocket ? `from ${line.pocket}` : TEXTS.aPageOfYourOwn}, {moment(line.at)}
+                {line.pocket ? TEXTS.fromPocket({ pocket: line.pocket }) : TEXTS.aPageOfYourOwn}, {moment(line.at)}
               </span>
             </span>
             <Button big icon={<RotateCcw aria-hidden size={18} />} disabled={back.isPending} aria-label={`${TEXTS.bringBack}: ${line.title}`} onClick={() => back.mutate(line)}>

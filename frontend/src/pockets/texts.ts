@@ -76,6 +76,13 @@ export const TEXTS = catalogue("pockets", {
   locked: ", locked",
   nextUp: "Next up",
   openTitle: message<{ title: string }>("Open {title}"),
+  thePageCouldNotBe: "The page could not be taken out.",
+  titleWasTakenOut: message<{ title: string }>("“{title}” was taken out."),
+  titleWasTakenOutWith: message<{ title: string }>("“{title}” was taken out, with its reflection."),
+  fromPocket: message<{ pocket: string }>("from {pocket}"),
+  metwholeOfWantedwholeOverall: message<{ metWhole: number; wantedWhole: number; overAll: string }>("{metWhole} of {wantedWhole} {overAll}"),
+  opensOpens: message<{ opens: string }>("opens {opens}"),
+  dueDue: message<{ due: string }>("due {due}"),
 });
 
 /** What staff say. */

@@ -85,14 +85,14 @@ function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartPr
     onSuccess: async (_, to) => {
       setChosen(null);
       await fresh();
-      if (to) say(`“${line.title}” is asked for by ${day(to)}.`, () => ask.mutate(null));
+      if (to) say(TEXTS.titleIsAskedForBy({ title: line.title, to: day(to) }), () => ask.mutate(null));
     },
   });
   const excuse = useMutation({
     mutationFn: (excused: boolean) => data(client.PUT("/api/handins/{handin_id}/students/{enrolment_id}/excused", { ...path, body: { excused } })),
     onSuccess: async (_, excused) => {
       await fresh();
-      if (excused) say(`Excused from “${line.title}”.`, () => excuse.mutate(false));
+      if (excused) say(TEXTS.excusedFromTitle({ title: line.title }), () => excuse.mutate(false));
     },
   });
   const error = ask.error ?? excuse.error;
@@ -102,7 +102,7 @@ function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartPr
       <div className="min-w-0">
         <p className="font-semibold break-words">{line.title}</p>
         <p className="text-ink-soft">
-          {line.due ? `due ${day(line.due)}` : TEXTS.noDueDate}
+          {line.due ? TEXTS.dueDue({ due: day(line.due) }) : TEXTS.noDueDate}
           {line.own_due && TEXTS.theirOwnDate}
           {asked && ` · ${STATUS[line.status].toLowerCase()}`}
         </p>

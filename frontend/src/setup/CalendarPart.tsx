@@ -10,7 +10,7 @@ import { Problem } from "../api/problem";
 import { calendarQuery } from "../api/queries";
 import { upload } from "../api/upload";
 import { Button } from "../ui/Button";
-import { day, plural } from "../ui/dates";
+import { day } from "../ui/dates";
 import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { SaveBar } from "../ui/SaveBar";
@@ -66,7 +66,7 @@ function SpanTable({ title, spans, none }: { title: string; spans: Span[]; none:
           {spans.map((one) => (
             <li key={`${one.first} ${one.name}`} className="flex justify-between gap-4 px-4 py-2">
               <span className="font-semibold">{one.name}</span>
-              <span className="figures">{one.first === one.last ? day(one.first) : `${day(one.first)} to ${day(one.last)}`}</span>
+              <span className="figures">{one.first === one.last ? day(one.first) : TEXTS.firstToLast({ first: day(one.first), last: day(one.last) })}</span>
             </li>
           ))}
         </ul>
@@ -109,7 +109,7 @@ function Keep({ calendar }: { calendar: Calendar }) {
       await queries.invalidateQueries();
       drop();
       const moved = done.moved.reduce((sum, one) => sum + one.statuses, 0);
-      say(`The calendar is kept. ${moved === 0 ? "No status moved." : `${plural(moved, "status", "statuses")} moved.`}`);
+      say(TEXTS.theCalendarIsKept({ moved, movedIs: moved === 0 }));
     },
   });
   return (

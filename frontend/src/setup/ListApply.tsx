@@ -47,7 +47,7 @@ function action(added: number, changed: number, asked: number, left: number): st
     .map(([verb, number, after], place) => `${verb} ${place === 0 ? plural(number, "student") : String(number)}${after}`);
   const last = parts.pop();
   if (last === undefined) return TEXTS.nothingToChange;
-  const all = parts.length > 0 ? `${parts.join(", ")} and ${last}` : last;
+  const all = parts.length > 0 ? TEXTS.partsAndLast({ parts: parts.join(", "), last }) : last;
   return all.charAt(0).toUpperCase() + all.slice(1);
 }
 

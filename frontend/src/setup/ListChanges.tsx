@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schema } from "../api/client";
 import { listChangesQuery } from "../api/queries";
 import { Button } from "../ui/Button";
-import { moment, plural } from "../ui/dates";
+import { moment } from "../ui/dates";
 import { LIST_CHANGES } from "./texts";
 import { useUndoList } from "./undo";
 import { TEXTS } from "./texts";
@@ -39,8 +39,8 @@ export function ListChanges({ groupId }: { groupId: number }) {
 
 function words(one: Schema["ListChange"]): string {
   const parts = [
-    one.added > 0 ? `${plural(one.added, "student")} added` : "",
-    one.changed > 0 ? `${one.changed} changed` : "",
+    one.added > 0 ? TEXTS.studentsAdded({ added: one.added }) : "",
+    one.changed > 0 ? TEXTS.changedChanged({ changed: one.changed }) : "",
     one.placed > 0 ? TEXTS.placedPutIntoAPeriod({ placed: one.placed }) : "",
     one.left > 0 ? TEXTS.leftLeftOrBack({ left: one.left }) : "",
   ].filter(Boolean);

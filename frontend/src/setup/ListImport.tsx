@@ -148,8 +148,6 @@ function Source({ groupId, text, onText: setText, onTable }: { groupId: number; 
   return (
     // A file may be dropped anywhere on it; the button below does the same by keyboard.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
-    // A file may be dropped anywhere on it; the button below does the same by keyboard.
-    // eslint-disable-next-line jsx-a11y/no-static-element-interactions
     <div
       className="flex min-h-0 flex-1 flex-col gap-4 p-5"
       onDragOver={(event) => event.preventDefault()}

@@ -182,8 +182,6 @@ function Rows({ rows, chosen, may, all, onAll, onToggle }: RowsProps) {
   return (
     // The list scrolls by itself, so the keyboard must reach it.
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-    // The list scrolls by itself, so the keyboard must reach it.
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
     <div ref={scroller} tabIndex={0} className="min-h-0 flex-1 overflow-auto rounded-lg border border-edge bg-paper">
       <div role="table" aria-label={TEXTS.classList} aria-rowcount={rows.length + 1} style={{ minWidth: 900 }}>
         <div role="row" className="sticky top-0 z-10 grid items-center gap-x-2 border-b border-edge bg-ground px-3 font-bold" style={{ gridTemplateColumns: GRID, height: ROW }}>
@@ -280,7 +278,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
     onSuccess: async (done) => {
       await fresh();
       onDone();
-      say(`${plural(done.left, "student")} marked as left. Their portfolios stay readable.`, () => undo(done.change));
+      say(TEXTS.studentsMarkedAsLeftTheir({ left: done.left }), () => undo(done.change));
     },
   });
   const swap = useMutation({
@@ -294,14 +292,14 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
     mutationFn: () => download(`/api/groups/${groupId}/cards`, { students: ids }, "sign-in-cards.pdf"),
     onSuccess: async () => {
       await fresh();
-      say(`${plural(ids.length, "sign-in card")} made. Older cards of these students no longer work.`);
+      say(TEXTS.signInCardsMadeOlder({ count: ids.length }));
     },
   });
   const voiding = useMutation({
     mutationFn: () => data(client.POST("/api/groups/{group_id}/cards/void", { ...path, body: { students: ids } })),
     onSuccess: async () => {
       await fresh();
-      say("Their cards no longer work.");
+      say(TEXTS.theirCardsNoLongerWork);
     },
   });
   const error = [leave, swap, print, voiding].find((one) => one.error)?.error;

@@ -5,7 +5,6 @@ import { useState } from "react";
 import { client, data } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useUndoList } from "./undo";
@@ -23,7 +22,7 @@ export function PlaceForm({ groupId, students, onDone }: { groupId: number; stud
     onSuccess: async (done) => {
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       onDone();
-      say(`${plural(students.length, "student")} put into ${name}.`, () => undo(done.change));
+      say(TEXTS.studentsPutIntoName({ count: students.length, name }), () => undo(done.change));
     },
   });
   if (!open) {

@@ -21,7 +21,7 @@ export function RequestsView() {
   const settle = useMutation({
     mutationFn: ({ one, confirm }: { one: Request; confirm: boolean }) =>
       data(client.POST("/api/join-requests/{request_id}", { params: { path: { request_id: one.id } }, body: { confirm } })),
-    onSuccess: (_, { one, confirm }) => say(confirm ? `${one.name} is in ${one.into} now.` : `${one.name} stays out of ${one.into}; whoever asked is told.`),
+    onSuccess: (_, { one, confirm }) => say(confirm ? TEXTS.nameIsInIntoNow({ name: one.name, into: one.into }) : TEXTS.nameStaysOutOfInto({ name: one.name, into: one.into })),
     onSettled: () => queries.invalidateQueries({ queryKey: joinRequestsQuery.queryKey }),
   });
   if (found.isPending) return <Waiting />;

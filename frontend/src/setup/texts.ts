@@ -158,6 +158,20 @@ export const TEXTS = catalogue("setup", {
   accounts: "Accounts",
   mail: "Mail",
   theSchool: "The school",
+  firstToLast: message<{ first: string; last: string }>("{first} to {last}"),
+  theCalendarIsKept: message<{ moved: number; movedIs: boolean }>("The calendar is kept. {movedIs, select, true {No status moved.} other {{moved, plural, one {# status} other {# statuses}} moved.}}"),
+  titleIsAskedForBy: message<{ title: string; to: string }>("“{title}” is asked for by {to}."),
+  excusedFromTitle: message<{ title: string }>("Excused from “{title}”."),
+  dueDue: message<{ due: string }>("due {due}"),
+  studentsAdded: message<{ added: number }>("{added, plural, one {# student} other {# students}} added"),
+  changedChanged: message<{ changed: number }>("{changed} changed"),
+  partsAndLast: message<{ parts: string; last: string }>("{parts} and {last}"),
+  studentsPutIntoName: message<{ count: number; name: string }>("{count, plural, one {# student} other {# students}} put into {name}."),
+  studentsMarkedAsLeftTheir: message<{ left: number }>("{left, plural, one {# student} other {# students}} marked as left. Their portfolios stay readable."),
+  signInCardsMadeOlder: message<{ count: number }>("{count, plural, one {# sign-in card} other {# sign-in cards}} made. Older cards of these students no longer work."),
+  theirCardsNoLongerWork: "Their cards no longer work.",
+  nameIsInIntoNow: message<{ name: string; into: string }>("{name} is in {into} now."),
+  nameStaysOutOfInto: message<{ name: string; into: string }>("{name} stays out of {into}; whoever asked is told."),
 });
 
 type Verdict = Schema["LineShape"]["verdict"];

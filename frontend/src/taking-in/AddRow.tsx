@@ -75,7 +75,6 @@ export function AddRow({ groupId, portfolio, pocket, onFiles }: Props) {
   const problem = write.error ?? put.error;
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- dropping is a short cut for the buttons inside
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- dropping is a short cut for the buttons inside
     <div
       role="group"
       aria-label={TEXTS.waysToAdd}

@@ -30,7 +30,7 @@ export function GalleryDialog({ groupId, onClose }: Props) {
   const done = async (words: string, sections: number[]) => {
     await queries.invalidateQueries({ queryKey: ["group", groupId] });
     const back = () => data(client.POST("/api/groups/{group_id}/template/brought/undo", { ...path, body: { sections } }));
-    say(words, undo(back, "Undone: the template is as it was."));
+    say(words, undo(back, TEXTS.undoneTheTemplateIsAs));
     onClose();
   };
   const adopt = useMutation({

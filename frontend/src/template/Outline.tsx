@@ -85,7 +85,6 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
   // What dragging does, Alt with an arrow key does too.
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <section aria-label={section.title} onDragOver={(event) => event.preventDefault()} onDrop={(event) => drop(event, null)} className={section.of === null ? "pb-2" : "ml-4 border-l border-line pb-1"}>
       <SectionTitle key={section.title} section={section} may={may} edits={edits} />
       {section.repeats && (
@@ -102,7 +101,6 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
       )}
       <ul>
         {pockets.map((one, place) => (
-          // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
           // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
           <li
             key={one.id}

@@ -39,7 +39,7 @@ export function PocketFiles({ pocket, groupId, may, use, title, hint }: Props) {
     mutationFn: (file: Given) => data(client.DELETE("/api/groups/{group_id}/template/files/{file_id}", path(file.id))),
     onSuccess: async (_, file) => {
       await fresh();
-      say(`“${file.title}” is taken away from the pocket.`, () => void data(client.POST("/api/groups/{group_id}/template/files/{file_id}/restore", path(file.id))).finally(fresh));
+      say(TEXTS.titleIsTakenAwayFrom({ title: file.title }), () => void data(client.POST("/api/groups/{group_id}/template/files/{file_id}/restore", path(file.id))).finally(fresh));
     },
   });
   const files = pocket.files.filter((one) => one.role === use);

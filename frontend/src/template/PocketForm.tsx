@@ -6,7 +6,6 @@ import type { UseFormRegister } from "react-hook-form";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { SaveBar } from "../ui/SaveBar";
@@ -62,7 +61,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
       // Undoing is saving the settings as they were, over the version just made.
       const before = bodyOf(fieldsOf(pocket), done.version);
       const undone = sent.version === pocket.version ? () => save.mutate(before) : undefined;
-      say(`“${sent.title}” is saved in ${plural(done.impact.students, "portfolio")}.`, undone);
+      say(TEXTS.titleIsSavedInPortfolios({ title: sent.title, students: done.impact.students }), undone);
     },
   });
   const choose = (kind: Kind) => {
@@ -262,7 +261,6 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
 }
 
 /** What saving now would mean. */
-// eslint-disable-next-line complexity -- one line for each thing that a change may mean
 function Means({ impact }: { impact: Schema["ImpactShape"] }) {
   const [shown, setShown] = useState(false);
   const more = impact.units > 0 ? TEXTS.asksThingsMoreOf({ units: impact.units }) : impact.units < 0 ? TEXTS.asksThingsFewerOf({ units: -impact.units }) : TEXTS.asksSomethingElseOf;

@@ -7,7 +7,6 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
 import { FormDate } from "../ui/days/DateField";
-import { plural } from "../ui/dates";
 import { SaveBar } from "../ui/SaveBar";
 import { useSay } from "../ui/Toasts";
 import { newKey } from "../ui/newKey";
@@ -61,7 +60,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
       drop();
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       const before = bodyOf(fieldsOf(section), done.version);
-      say(`${plural(sent.units.length, "unit")} laid out in every portfolio.`, sent.version === section.version ? () => save.mutate(before) : undefined);
+      say(TEXTS.unitsLaidOutInEvery({ count: sent.units.length }), sent.version === section.version ? () => save.mutate(before) : undefined);
     },
   });
   const current = meaning.data && !meaning.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
@@ -175,8 +174,8 @@ function Questions({ at, control, register, may }: { at: number; control: Contro
 /** What saving the units now would mean. */
 function Meaning({ told }: { told: Schema["UnitsImpact"] }) {
   const parts = [
-    told.added.length > 0 ? `adds ${plural(told.added.length, "pocket")}` : "",
-    told.changed.length > 0 ? `changes ${plural(told.changed.length, "pocket")}` : "",
+    told.added.length > 0 ? TEXTS.addsPockets({ count: told.added.length }) : "",
+    told.changed.length > 0 ? TEXTS.changesPockets({ count: told.changed.length }) : "",
     told.retired.length > 0 ? TEXTS.retiresRetiredWithTheWork({ retired: told.retired.map((one) => `“${one}”`).join(", ") }) : "",
     told.removed.length > 0 ? TEXTS.takesAwayPocketsThatNobody({ count: told.removed.length }) : "",
   ].filter(Boolean);

@@ -33,7 +33,6 @@ const WAYS = {
 const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 font-normal disabled:border-edge disabled:text-ink";
 const AREA = "mt-1 block w-full rounded-md border border-control bg-paper px-3 py-2 font-normal disabled:border-edge disabled:text-ink";
 
-// eslint-disable-next-line complexity -- one branch for each way to give out versions
 export function VersionsPart({ fields, control, register, setValue, may, template, dealt, nowhere }: Props) {
   const { fields: rows, append, remove } = useFieldArray({ control, name: "versions", keyName: "id" });
   const by = fields.variantsBy;

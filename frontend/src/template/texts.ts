@@ -207,6 +207,12 @@ export const TEXTS = catalogue("template", {
   asksThingsOfStudents: message<{ units: number; unitsIs: boolean; reached: number }>(" Asks {units, plural, one {# thing} other {# things}} {unitsIs, select, true {more} other {fewer}} of {reached, plural, one {# student} other {# students}}."),
   fromFilledToNotFilled: message<{ to_open: string }>(" From filled to not filled: {to_open}."),
   otherChangesNoPocketIn: message<{ parts: string; countIs: boolean; students: number; more: string; opened: string }>("{countIs, select, true {{parts}} other {changes no pocket}} in {students, plural, one {# portfolio} other {# portfolios}} at once.{more}{opened} Nothing they wrote is touched."),
+  undoneTheTemplateIsAs: "Undone: the template is as it was.",
+  titleIsTakenAwayFrom: message<{ title: string }>("“{title}” is taken away from the pocket."),
+  titleIsSavedInPortfolios: message<{ title: string; students: number }>("“{title}” is saved in {students, plural, one {# portfolio} other {# portfolios}}."),
+  unitsLaidOutInEvery: message<{ count: number }>("{count, plural, one {# unit} other {# units}} laid out in every portfolio."),
+  addsPockets: message<{ count: number }>("adds {count, plural, one {# pocket} other {# pockets}}"),
+  changesPockets: message<{ count: number }>("changes {count, plural, one {# pocket} other {# pockets}}"),
 });
 
 /** What a pocket asks for, in a few words. */

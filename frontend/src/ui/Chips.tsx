@@ -1,7 +1,6 @@
 /** What a pocket wants, as small chips that fill. */
 import { Check, CircleDashed } from "lucide-react";
 import type { Schema } from "../api/client";
-import { plural } from "./dates";
 import { TEXTS } from "./texts";
 
 type Chip = Schema["ChipShape"];
@@ -19,9 +18,9 @@ export function chipWords(chip: Chip): string {
   const length = lengthWords(chip);
   if (chip.what === "artefacts" || chip.what === "links") {
     const word = chip.wanted === 1 ? chip.what.slice(0, -1) : chip.what;
-    return `${chip.done} of ${chip.wanted} ${word}`;
+    return TEXTS.doneOfWantedWord({ done: chip.done, wanted: chip.wanted, word });
   }
-  if (chip.what === "rows") return `${chip.done} of ${plural(chip.wanted, "row")}`;
+  if (chip.what === "rows") return TEXTS.doneOfRows({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "weekly") return TEXTS.doneOfRowsWeekBy({ done: chip.done, wanted: chip.wanted });
   const on = chip.what === "page" ? TEXTS.yourText : chip.on ? TEXTS.reflectionOnOn({ on: chip.on }) : "reflection";
   if (chip.met || !length) return on;

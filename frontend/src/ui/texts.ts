@@ -32,4 +32,6 @@ export const TEXTS = catalogue("ui", {
   nothingWritten: "Nothing written.",
   stayHere: "Stay here",
   letItGo: "Let it go",
+  doneOfWantedWord: message<{ done: number; wanted: number; word: string }>("{done} of {wanted} {word}"),
+  doneOfRows: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# row} other {# rows}}"),
 });

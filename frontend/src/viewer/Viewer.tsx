@@ -102,7 +102,7 @@ function Document({ artefact }: { artefact: Artefact }) {
         </>
       )}
       {kind === "text" && <pre className="overflow-x-auto rounded-md border border-edge bg-ground p-4 text-sm break-words whitespace-pre-wrap">{text}</pre>}
-      {kind === "text" && left > 0 && <p className="text-quiet">{`${left} signs ${VIEWER.left}`}</p>}
+      {kind === "text" && left > 0 && <p className="text-quiet">{TEXTS.leftSignsLeft({ left, left2: VIEWER.left })}</p>}
       {kind === "tables" && <Tables tables={found.data.tables ?? []} />}
     </>
   );
@@ -113,7 +113,7 @@ function Tables({ tables }: { tables: Schema["ViewTable"][] }) {
   const table = tables[at];
   if (!table) return null;
   const [head, ...rows] = table.rows;
-  const left = [table.rows_left_out > 0 ? `${table.rows_left_out} rows` : "", table.columns_left_out > 0 ? `${table.columns_left_out} columns` : ""].filter(Boolean);
+  const left = [table.rows_left_out > 0 ? TEXTS.rowsLeftOutRows({ rows_left_out: table.rows_left_out }) : "", table.columns_left_out > 0 ? TEXTS.columnsLeftOutColumns({ columns_left_out: table.columns_left_out }) : ""].filter(Boolean);
   return (
     <>
       {tables.length > 1 && (
@@ -126,7 +126,6 @@ function Tables({ tables }: { tables: Schema["ViewTable"][] }) {
         </div>
       )}
       {head ? (
-        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keys
         // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keys
         <div role="region" aria-label={table.name || TEXTS.table} tabIndex={0} className="overflow-x-auto">
           <table className="border-collapse text-sm">

@@ -19,4 +19,9 @@ export const TEXTS = catalogue("viewer", {
   lookAtIt: "Look at it",
   downloadSize: message<{ size: string }>("Download ({size})"),
   inPockets: message<{ pockets: string }>("in {pockets}"),
+  bytesBytes: message<{ bytes: number }>("{bytes} bytes"),
+  bytesKb: message<{ bytes: number }>("{bytes} kB"),
+  leftSignsLeft: message<{ left: number; left2: string }>("{left} signs {left2}"),
+  rowsLeftOutRows: message<{ rows_left_out: number }>("{rows_left_out} rows"),
+  columnsLeftOutColumns: message<{ columns_left_out: number }>("{columns_left_out} columns"),
 });

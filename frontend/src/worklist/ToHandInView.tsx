@@ -91,7 +91,7 @@ function ToDo({ line, base }: { line: Line; base: string }) {
 function Other({ line, base }: { line: Line; base: string }) {
   const first = line.pockets[0];
   const newest = line.submissions.findLast((one) => !one.voided_at);
-  const words = line.status === "not_open" ? `opens ${day(line.opens)}` : inWords({ ...line, at: newest?.at ?? null });
+  const words = line.status === "not_open" ? TEXTS.opensOpens({ opens: day(line.opens) }) : inWords({ ...line, at: newest?.at ?? null });
   return (
     <li>
       <Link to={first ? `${base}/${first.id}` : base} className="flex min-h-14 items-center gap-4 px-4 py-2 hover:bg-ground">

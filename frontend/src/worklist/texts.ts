@@ -17,4 +17,5 @@ export const TEXTS = catalogue("worklist", {
   nothingHasComeBackYet: "Nothing has come back yet. What your teacher writes shows here.",
   readWhatYouHandedIn: "Read what you handed in",
   openThePocket: "Open the pocket",
+  opensOpens: message<{ opens: string }>("opens {opens}"),
 });

@@ -65,7 +65,7 @@ export function TextShell({ id, label, heading = false, text, rich = false, stat
 function Counted({ text, length, limit }: { text: string; length: Asked; limit: number }) {
   const counts = count(text);
   const asked = lengthWords(length);
-  const words = length.measure === "sentences" ? `${counts.sentences} of ${asked}` : `${counts.words} of ${asked}`;
+  const words = length.measure === "sentences" ? TEXTS.sentencesOfAsked({ sentences: counts.sentences, asked }) : TEXTS.wordsOfAsked({ words: counts.words, asked });
   if (text.length > limit) {
     return (
       <span className="font-semibold text-overdue">
@@ -76,7 +76,7 @@ function Counted({ text, length, limit }: { text: string; length: Asked; limit: 
   return (
     <span className="figures inline-flex items-center gap-2">
       {asked && <Reached number={length.measure === "sentences" ? counts.sentences : counts.words} length={length} />}
-      {asked ? words : `${counts.words} word${counts.words === 1 ? "" : "s"}`}
+      {asked ? words : TEXTS.wordsWords({ words: counts.words })}
     </span>
   );
 }

@@ -25,6 +25,9 @@ export const TEXTS = catalogue("writing", {
   countCharactersLimitIsThe: message<{ count: number; limit: number }>("{count} characters; {limit} is the most"),
   empty: "(empty)",
   cancel: "Cancel",
+  sentencesOfAsked: message<{ sentences: number; asked: string }>("{sentences} of {asked}"),
+  wordsOfAsked: message<{ words: number; asked: string }>("{words} of {asked}"),
+  wordsWords: message<{ words: number }>("{words} word{words, plural, one {} other {s}}"),
 });
 
 /** The history of a text. */
