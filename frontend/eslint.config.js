@@ -34,6 +34,12 @@ export default tseslint.config(
     rules: {
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       "@typescript-eslint/no-confusing-void-expression": "off",
+      // What a person reads stands in the catalogue of its view.
+      "no-restricted-syntax": [
+        "error",
+        { selector: "JSXText[value=/[A-Za-z]{2}/]", message: "A text for people stands in the catalogue of its view (texts.ts)." },
+        { selector: "JSXAttribute[name.name=/^(aria-label|aria-description|title|alt|placeholder|label|hint|none)$/] > Literal[value=/[A-Za-z]{2}/]", message: "A text for people stands in the catalogue of its view (texts.ts)." },
+      ],
       // A function that needs more says why on its line.
       complexity: ["error", 10],
       "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],

@@ -24,9 +24,9 @@ interface Left {
 /** What is not up yet, in words. */
 function words(left: Left | null, files: string[]): string[] {
   return [
-    left && left.texts > 0 ? LEAVE.texts(left.texts) : "",
-    left && left.forms > 0 ? LEAVE.forms(left.forms) : "",
-    files.length > 0 ? LEAVE.files(files) : "",
+    left && left.texts > 0 ? LEAVE.texts({ count: left.texts }) : "",
+    left && left.forms > 0 ? LEAVE.forms({ count: left.forms }) : "",
+    files.length > 0 ? LEAVE.files({ names: files.slice(0, 3).join(", "), more: Math.max(files.length - 3, 0) }) : "",
   ].filter(Boolean);
 }
 

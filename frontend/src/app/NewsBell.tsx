@@ -6,10 +6,11 @@ import { Link } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { noticesQuery } from "../api/queries";
-import { moment, plural } from "../ui/dates";
+import { moment } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { NEWS } from "./texts";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 type Line = Schema["NoticeLine"];
 type How = Schema["MailChoiceIn"]["how"];
@@ -63,7 +64,7 @@ export function NewsBell() {
                 </li>
               ))}
             </ul>
-            <p className="sr-only">{plural(lines.length, "line")}</p>
+            <p className="sr-only">{COUNTED.lines({ count: lines.length })}</p>
             {news.data?.mail && <MailChoice how={news.data.mail} />}
           </>
         )}
@@ -72,7 +73,7 @@ export function NewsBell() {
 }
 
 function words(line: Line): string {
-  if (line.what === "handed_in" && line.count > 1) return `${line.count} ${NEWS.severalHandedIn}`;
+  if (line.what === "handed_in" && line.count > 1) return NEWS.severalHandedIn({ count: line.count });
   return NEWS.what[line.what];
 }
 

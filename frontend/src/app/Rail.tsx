@@ -90,7 +90,7 @@ function Hanging({ handins, selected, onSelect }: { handins: Column[] } & Omit<P
           <OnFirstUse
             kind="Actions"
             face={{
-              label: TEXTS.countMoreOtherWithoutaduedate({ count: rest.length, dueThisWeek: TEXTS.dueThisWeek, withoutADueDate: TEXTS.withoutADueDate, dueIs: Boolean(shown.due) }),
+              label: TEXTS.moreHanging({ count: rest.length, due: Boolean(shown.due) }),
               className: "absolute -top-2 -right-0.5 z-10 min-h-6 min-w-6 rounded-full border border-edge bg-ink px-1 text-xs font-bold text-paper",
               content: `+${rest.length}`,
             }}

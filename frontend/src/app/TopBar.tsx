@@ -9,7 +9,7 @@ import { Mark } from "./Mark";
 import { landing, may } from "../api/session";
 import type { Group, Session } from "../api/session";
 import { OnFirstUse } from "../ui/OnFirstUse";
-import { READING, TEXTS } from "./texts";
+import { READING, ROLES, TEXTS } from "./texts";
 
 // Few start a class, and not every day.
 const NewClass = lazy(() => patiently(() => import("./NewClass")).then((view) => ({ default: view.NewClass })));
@@ -21,15 +21,6 @@ const AccountDialog = lazy(() => patiently(() => import("./AccountDialog")).then
 const leaveDialog = () => patiently(() => import("./LeaveDialog"));
 const LeaveDialog = lazy(() => leaveDialog().then((view) => ({ default: view.LeaveDialog })));
 const FeedDialog = lazy(() => patiently(() => import("./FeedDialog")).then((view) => ({ default: view.FeedDialog })));
-
-const ROLES: Record<string, string> = {
-  lead: "lead",
-  co_teacher: "co-teacher",
-  marker: "marker",
-  observer: "observer",
-  student: "student",
-  leaver: "left",
-};
 
 export function TopBar({ session, group }: { session: Session; group: Group | null }) {
   return (
@@ -67,7 +58,7 @@ function ClassSwitcher({ groups, group }: { groups: Group[]; group: Group | null
     <OnFirstUse
       kind="Choices"
       face={{
-        label: group ? `${TEXTS.chooseClass}: ${group.name}` : TEXTS.chooseClass,
+        label: group ? TEXTS.chooseClassNow({ name: group.name }) : TEXTS.chooseClass,
         className: "flex min-h-8 min-w-0 items-center gap-2 rounded-md bg-bar-soft px-3 font-semibold",
         content: (
           <>

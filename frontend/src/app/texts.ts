@@ -60,12 +60,11 @@ export const TEXTS = catalogue("app", {
   theTermSWeeksAnd: "The term's weeks and hand-ins",
   weekNumber: message<{ number: number; school_daysIs: boolean; nowIs: boolean }>("Week {number}{school_daysIs, select, true {} other {, no school}}{nowIs, select, true {, this week} other {}}:"),
   noDueDate: "no due date",
-  dueThisWeek: "due this week",
-  withoutADueDate: "without a due date",
   inAskedIn: message<{ in: number; asked: number }>("{in}/{asked} in"),
   opensLater: "opens later",
   nameIsStartedItsLead: message<{ name: string }>("“{name}” is started; its lead finds it among their classes."),
-  countMoreOtherWithoutaduedate: message<{ count: number; dueThisWeek: string; withoutADueDate: string; dueIs: boolean }>("{count} more {dueIs, select, true {{dueThisWeek}} other {{withoutADueDate}}}"),
+  moreHanging: message<{ count: number; due: boolean }>("{due, select, true {{count} more due this week} other {{count} more without a due date}}"),
+  chooseClassNow: message<{ name: string }>("Choose a class: {name}"),
 });
 
 export const STAFF_VIEWS = catalogue("app.staffViews", { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" });
@@ -208,7 +207,7 @@ export const NEWS = catalogue("app.news", {
     picture_unreadable: "could not be read: add it once more",
     mail_bounced: "A mail to your address could not be delivered. Ask an administrator to look at the address.",
   },
-  severalHandedIn: "students have handed it in",
+  severalHandedIn: message<{ count: number }>("{count, plural, one {# student has} other {# students have}} handed it in"),
   mail: "By mail",
   hows: { at_once: "at once", daily: "once a day", never: "not at all" },
   mailKept: "Kept.",
@@ -242,9 +241,9 @@ export const CARD = catalogue("app.card", {
 /** Signing out while something is not up yet. */
 export const LEAVE = catalogue("app.leave", {
   title: "Not everything is up yet",
-  texts: (count: number) => (count === 1 ? "A text is not saved yet." : `${count} texts are not saved yet.`),
-  forms: (count: number) => (count === 1 ? "One thing that you typed is kept on this device only." : `${count} things that you typed are kept on this device only.`),
-  files: (names: string[]) => `On their way: ${names.slice(0, 3).join(", ")}${names.length > 3 ? ` and ${names.length - 3} more` : ""}.`,
+  texts: message<{ count: number }>("{count, plural, one {A text is not saved yet.} other {# texts are not saved yet.}}"),
+  forms: message<{ count: number }>("{count, plural, one {One thing that you typed is kept on this device only.} other {# things that you typed are kept on this device only.}}"),
+  files: message<{ names: string; more: number }>("On their way: {names}{more, plural, =0 {} other { and # more}}."),
   gone: "If you sign out now, this is lost: nothing of yours stays on this device.",
   staysHere: "If you sign out now, it waits for you on this device.",
   stay: "Stay signed in",
@@ -252,4 +251,14 @@ export const LEAVE = catalogue("app.leave", {
   again: "Try again",
   away: "You are still signed in: Coat Peg cannot be reached just now.",
   awayFix: "Try again in a moment, or close the browser on a device that others use.",
+});
+
+/** What somebody is in a class. */
+export const ROLES: Record<string, string> = catalogue("app.roles", {
+  lead: "lead",
+  co_teacher: "co-teacher",
+  marker: "marker",
+  observer: "observer",
+  student: "student",
+  leaver: "left",
 });

@@ -6,13 +6,13 @@ import { Link, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { caseloadQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
-import { plural } from "../ui/dates";
 import { found } from "../ui/people/find";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
 import { StudentPanel } from "./StudentPanel";
 import { adjustmentWords, holds, TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 type Student = Schema["CaseloadStudent"];
 
@@ -34,7 +34,7 @@ export function CaseloadView() {
           <h1 id="caseload" className="text-xl">
             {TEXTS.caseload}
           </h1>
-          <span className="text-quiet">{plural(students.length, "student")}</span>
+          <span className="text-quiet">{COUNTED.students({ count: students.length })}</span>
           <label className="ml-auto flex min-h-9 items-center gap-2 rounded-md border border-control bg-paper px-3">
             <Search aria-hidden size={16} className="text-quiet" />
             <span className="sr-only">{TEXTS.find}</span>

@@ -93,7 +93,7 @@ function List({ student, today, groupId, onEdit }: ListProps) {
                 </p>
                 {one.reason && <p className="mt-1 break-words whitespace-pre-wrap">{one.reason}</p>}
               </div>
-              <button type="button" aria-label={`Change: ${words}`} className="p-2 text-quiet hover:text-ink" onClick={() => onEdit(one)}>
+              <button type="button" aria-label={TEXTS.changeWords({ words })} className="p-2 text-quiet hover:text-ink" onClick={() => onEdit(one)}>
                 <Pencil aria-hidden size={16} />
               </button>
               <button type="button" aria-label={TEXTS.takeAwayWords({ words })} className="p-2 text-quiet hover:text-ink" onClick={() => remove.mutate(one)}>

@@ -1,7 +1,8 @@
 /** The words of a caseload and of adjustments. */
 import { catalogue, message } from "../language/catalogue";
 import type { Schema } from "../api/client";
-import { plural, shortDay } from "../ui/dates";
+import { shortDay } from "../ui/dates";
+import { together } from "../ui/words";
 
 export type Adjustment = Schema["AdjustmentShape"];
 export type Kind = Adjustment["without"][number];
@@ -43,23 +44,37 @@ export const TEXTS = catalogue("caseload", {
   inNoClass: "in no class",
   agreedItCountsInEvery: "Agreed. It counts in every class of the student.",
   noLongerAgreedOne: message<{ one: string }>("No longer agreed: {one}."),
+  changeWords: message<{ words: string }>("Change: {words}"),
+});
+
+const AGREED = catalogue("caseload.agreed", {
+  days: message<{ count: number }>("{count, plural, one {# school day} other {# school days}} more"),
+  artefacts: message<{ count: number }>("{count, plural, one {# artefact} other {# artefacts}} fewer"),
+  shorter: message<{ percent: number }>("texts at {percent} % of the length"),
+  longer: message<{ percent: number }>("longer texts, {percent} %"),
+  spoken: "may record instead of writing",
+  without: message<{ kinds: string }>("excused from {kinds}"),
+  from: message<{ first: string }>("from {first}"),
+  fromTo: message<{ first: string; last: string }>("{first} to {last}"),
 });
 
 /** An adjustment in words: ``2 school days more, 1 artefact fewer``. */
 export function adjustmentWords(one: Adjustment): string {
+  const { percent } = one;
   const parts = [
-    one.extra_days > 0 ? `${plural(one.extra_days, "school day")} more` : "",
-    one.fewer_artefacts > 0 ? `${plural(one.fewer_artefacts, "artefact")} fewer` : "",
-    one.percent === 100 ? "" : one.percent < 100 ? `texts at ${one.percent} % of the length` : `longer texts, ${one.percent} %`,
-    one.spoken ? "may record instead of writing" : "",
-    one.without.length > 0 ? `excused from ${one.without.map((kind) => KINDS[kind]).join(" and ")}` : "",
+    one.extra_days > 0 ? AGREED.days({ count: one.extra_days }) : "",
+    one.fewer_artefacts > 0 ? AGREED.artefacts({ count: one.fewer_artefacts }) : "",
+    percent === 100 ? "" : percent < 100 ? AGREED.shorter({ percent }) : AGREED.longer({ percent }),
+    one.spoken ? AGREED.spoken : "",
+    one.without.length > 0 ? AGREED.without({ kinds: together(one.without.map((kind) => KINDS[kind])) }) : "",
   ].filter(Boolean);
   return parts.join(", ");
 }
 
 /** ``from 2 Nov`` or ``2 Nov to 18 Dec``. */
 export function spanWords(one: { first: string; last: string | null }): string {
-  return one.last ? `${shortDay(one.first)} to ${shortDay(one.last)}` : `from ${shortDay(one.first)}`;
+  const first = shortDay(one.first);
+  return one.last ? AGREED.fromTo({ first, last: shortDay(one.last) }) : AGREED.from({ first });
 }
 
 /** Whether an adjustment counts on a day. */

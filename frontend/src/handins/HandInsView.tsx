@@ -6,10 +6,11 @@ import type { Schema } from "../api/client";
 import { handinsQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
 import { useGroupId } from "../api/session";
-import { due, plural } from "../ui/dates";
+import { due } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { HandInForm } from "./HandInForm";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 type Column = Schema["ColumnShape"];
 
@@ -95,7 +96,7 @@ function Table({ data, groupId, selected, narrow }: TableProps) {
 
 function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: Map<number, string>; groupId: number; chosen: boolean; narrow: boolean }) {
   const pockets = one.pockets.map((id) => titles.get(id)).filter(Boolean);
-  const shown = pockets.length > 3 ? plural(pockets.length, "pocket") : pockets.join(", ");
+  const shown = pockets.length > 3 ? COUNTED.pockets({ count: pockets.length }) : pockets.join(", ");
   const counts = [one.to_mark, one.sent_back, one.overdue];
   return (
     <tr className={`border-t border-line align-top ${chosen ? "bg-today" : ""}`}>
@@ -105,14 +106,14 @@ function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: M
         </Link>
         <span className="block text-quiet">
           {shown}
-          {one.points !== null && ` · ${plural(one.points, "point")}`}
+          {one.points !== null && ` · ${COUNTED.points({ count: one.points })}`}
         </span>
       </td>
       <td className="figures px-3 py-2 whitespace-nowrap">
         {one.due ? due(one.due, one.due_time) : TEXTS.noDueDate}
         {one.several_dues && <span className="block text-quiet">{TEXTS.andByPeriod}</span>}
       </td>
-      <td className="px-3 py-2 whitespace-nowrap">{plural(one.asked, "student")}</td>
+      <td className="px-3 py-2 whitespace-nowrap">{COUNTED.students({ count: one.asked })}</td>
       <td className="figures px-3 py-2 text-right whitespace-nowrap">{one.open ? TEXTS.inOfAsked({ in: one.in, asked: one.asked }) : TEXTS.opensLater}</td>
       {counts.map((count, place) => (
         <td

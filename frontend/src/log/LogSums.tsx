@@ -1,9 +1,10 @@
 /** A log added up: totals, each choice, and the weeks as a small chart with the target's line. */
 import type { Schema } from "../api/client";
-import { plural, shortDay } from "../ui/dates";
+import { shortDay } from "../ui/dates";
 import { amount, sumOf } from "./cells";
 import type { Log } from "./cells";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 export function LogSums({ log }: { log: Log }) {
   if (log.total.rows === 0 && !log.target) return null;
@@ -49,7 +50,7 @@ function OfChoice({ title, lines, log }: { title: string; lines: Schema["LogOfCh
             <th scope="row" className="py-1 pr-4 text-left font-normal break-words">
               {one.choice}
             </th>
-            <td className="figures py-1 pr-4 text-right whitespace-nowrap text-ink-soft">{plural(one.rows, "row")}</td>
+            <td className="figures py-1 pr-4 text-right whitespace-nowrap text-ink-soft">{COUNTED.rows({ count: one.rows })}</td>
             {numbers.map((of) => (
               <td key={of.key} className="figures py-1 pl-2 text-right whitespace-nowrap">
                 {amount(sumOf(one, of.key))} {of.unit}
@@ -73,7 +74,7 @@ function Weeks({ log }: { log: Log }) {
   const target = log.target ?? null;
   const key = target ? target.column : (columns.find((one) => one.type === "number")?.key ?? "");
   const column = columns.find((one) => one.key === key);
-  const unit = column?.unit ?? (key ? "" : "rows");
+  const unit = column?.unit ?? (key ? "" : TEXTS.unitRows);
   if (log.weeks.length === 0) return target ? <p className="text-ink-soft">{TEXTS.theTargetIsAmountUnit({ amount: amount(target.amount), unit })}</p> : null;
   const climbing = target !== null && !target.each_week;
   const values = climbing ? log.line.map((one) => one.value) : log.weeks.map((one) => Number(sumOf(one, key)));

@@ -185,7 +185,7 @@ function FileField({ id, value, portfolio, pocket, onChange }: Omit<FieldProps, 
       </Button>
       {value !== null && (
         <>
-          <span className="min-w-0 truncate">{title || "kept"}</span>
+          <span className="min-w-0 truncate">{title || TEXTS.keptArtefact}</span>
           <Button look="quiet" onClick={() => onChange(null)}>
             {TEXTS.takeOff}
           </Button>

@@ -28,7 +28,7 @@ export const TYPES: Record<Column["type"], string> = {
 /** A value as it reads; artefacts are shown by their own. */
 export function words(column: Column, value: string | boolean | number | null | undefined): string {
   if (value === undefined || value === null) return "";
-  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "boolean") return value ? TEXTS.saysYes : TEXTS.saysNo;
   return column.type === "date" ? day(String(value)) : String(value);
 }
 

@@ -53,4 +53,8 @@ export const TEXTS = catalogue("log", {
   theRowIsInThe: "The row is in the log.",
   theRowIsKeptStill: message<{ missing: string }>("The row is kept. Still to write: {missing}."),
   rowsAdded: message<{ added: number }>("{added, plural, one {# row} other {# rows}} added."),
+  unitRows: "rows",
+  saysYes: "yes",
+  saysNo: "no",
+  keptArtefact: "kept",
 });

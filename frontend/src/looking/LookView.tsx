@@ -6,13 +6,14 @@ import type { Schema } from "../api/client";
 import { gridQuery, templateQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
 import { Thumbnail } from "../viewer/Artefact";
-import { moment, plural } from "../ui/dates";
+import { moment } from "../ui/dates";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Select } from "../ui/Select";
 import { Failed, Waiting } from "../ui/Waiting";
 import { listed } from "../ui/words";
 import { LOOKING } from "./texts";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 type Student = Schema["PocketOfStudent"];
 
@@ -69,7 +70,7 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
           onChange={(order) => setSearch(order === "work" ? { order } : {}, { replace: true })}
         />
         <p className="figures text-ink-soft">
-          {TEXTS.begunOfCountBegunFull({ begun, count: students.length, begun2: LOOKING.begun, full, full2: LOOKING.full })}
+          {TEXTS.begunOfAll({ begun, count: students.length, full })}
         </p>
       </header>
       {students.length === 0 && <p>{LOOKING.noStudent}</p>}
@@ -86,7 +87,7 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
 function amount(student: Student, kind: string): string {
   if (!student.begun) return LOOKING.empty;
   const units = student.wanted > 0 ? TEXTS.metOfWanted({ met: student.met, wanted: student.wanted }) : "";
-  const what = kind === "log" ? plural(student.rows, "row") : kind === "links" || student.words === 0 ? plural(student.artefacts, "artefact") : plural(student.words, "word");
+  const what = kind === "log" ? COUNTED.rows({ count: student.rows }) : kind === "links" || student.words === 0 ? COUNTED.artefacts({ count: student.artefacts }) : COUNTED.words({ count: student.words });
   return units ? `${units} · ${what}` : what;
 }
 

@@ -3,8 +3,6 @@ import { catalogue, message } from "../language/catalogue";
 export const LOOKING = catalogue("looking.looking", {
   title: "Look in",
   pocket: "Pocket",
-  begun: "have begun",
-  full: "have everything",
   order: "Order",
   byName: "by name",
   byWork: "newest work first",
@@ -15,6 +13,6 @@ export const LOOKING = catalogue("looking.looking", {
 });
 
 export const TEXTS = catalogue("looking", {
-  begunOfCountBegunFull: message<{ begun: number; count: number; begun2: string; full: number; full2: string }>("{begun} of {count} {begun2}, {full} {full2}"),
+  begunOfAll: message<{ begun: number; count: number; full: number }>("{begun} of {count} have begun, {full} have everything"),
   metOfWanted: message<{ met: number; wanted: number }>("{met} of {wanted}"),
 });

@@ -76,7 +76,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
                 type="button"
                 data-cell={`${index} ${column}`}
                 tabIndex={stop === column ? 0 : -1}
-                aria-label={`${name}, ${one.title}: ${inWords(cell)}`}
+                aria-label={TEXTS.cellIs({ name, title: one.title, state: inWords(cell) })}
                 onClick={() => onOpen(column)}
                 className={`flex size-full items-center justify-center ${open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today"}`}
               >

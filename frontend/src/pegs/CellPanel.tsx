@@ -13,15 +13,16 @@ import { Thumbnail } from "../viewer/Artefact";
 import { Button } from "../ui/Button";
 import { ChipList } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
-import { day, due, moment, plural } from "../ui/dates";
+import { day, due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Reflection } from "../ui/reading/Reflection";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
-import { lateness, listed, STATUS } from "../ui/words";
+import { lateness, listed, STATUS, STATUS_WITHIN } from "../ui/words";
 import { OwnDue } from "./OwnDue";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 type Cell = Schema["OpenedCell"];
 
@@ -74,8 +75,7 @@ function Opened({ cell, groupId, onClose }: { cell: Cell; groupId: number; onClo
 
 function dueWords(cell: Cell): string {
   if (!cell.due) return TEXTS.noDueDate;
-  const extra = cell.extra_days ? TEXTS.schoolDaysAdded({ extra_days: cell.extra_days }) : "";
-  return TEXTS.dueDueExtra({ due: due(cell.due, cell.due_time), extra, due_sourceIs: cell.due_source === "own" });
+  return TEXTS.dueHow({ due: due(cell.due, cell.due_time), days: cell.extra_days, own: cell.due_source === "own" });
 }
 
 function Summary({ cell }: { cell: Cell }) {
@@ -113,7 +113,7 @@ function Pockets({ pockets }: { pockets: Cell["pockets"] }): ReactNode {
             </p>
           </div>
         )}
-        {first ? <Reflection text={first.text} clamp /> : <p className="text-quiet">{pocket.rows > 0 ? plural(pocket.rows, "row") : TEXTS.nothing}</p>}
+        {first ? <Reflection text={first.text} clamp /> : <p className="text-quiet">{pocket.rows > 0 ? COUNTED.rows({ count: pocket.rows }) : TEXTS.nothing}</p>}
         {pocket.chips.length > 0 && (
           <div>
             <h3 className="font-bold">{TEXTS.pocketCheck}</h3>
@@ -140,7 +140,7 @@ function Submissions({ cell, groupId }: { cell: Cell; groupId: number }) {
             </Link>
             <span className="figures block text-quiet">
               {one.receipt}
-              {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
+              {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS_WITHIN[one.outcome]}` : ""}
               {one.empty && TEXTS.empty}
             </span>
           </li>

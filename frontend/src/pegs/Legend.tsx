@@ -9,9 +9,9 @@ const ENTRIES: [CoatState, string][] = [
   [{ status: "handed_in" }, TEXTS.handedIn],
   [{ status: "handed_in", late: true }, TEXTS.inLate],
   [{ status: "sent_back" }, TEXTS.sentBack],
-  [{ status: "accepted" }, "accepted"],
-  [{ status: "empty", overdue: true }, "overdue"],
-  [{ status: "excused" }, "excused"],
+  [{ status: "accepted" }, TEXTS.accepted],
+  [{ status: "empty", overdue: true }, TEXTS.overdueLegend],
+  [{ status: "excused" }, TEXTS.excusedLegend],
 ];
 
 export function Legend() {

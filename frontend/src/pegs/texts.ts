@@ -50,8 +50,6 @@ export const TEXTS = catalogue("pegs", {
   cancel: "Cancel",
   theChosenPeg: "The chosen peg",
   noDueDate: "No due date",
-  schoolDaysAdded: message<{ extra_days: number }>(", {extra_days, plural, one {# school day} other {# school days}} added"),
-  dueDueExtra: message<{ due: string; extra: string; due_sourceIs: boolean }>("Due {due}{extra}{due_sourceIs, select, true {, their own date} other {}}"),
   overdue: "Overdue",
   opensOpensCell: message<{ opens: string; cell: string }>("Opens {opens} · {cell}"),
   ofCount: message<{ count: number }>(" · 1 of {count}"),
@@ -63,6 +61,11 @@ export const TEXTS = catalogue("pegs", {
   theDateOfTheirOwn: "The date of their own is taken away.",
   fullNameIsExcusedFrom: message<{ full_name: string; title: string }>("{full_name} is excused from {title}."),
   theExcuseIsEnded: "The excuse is ended.",
+  dueHow: message<{ due: string; days: number; own: boolean }>("Due {due}{days, plural, =0 {} one {, # school day added} other {, # school days added}}{own, select, true {, their own date} other {}}"),
+  accepted: "accepted",
+  overdueLegend: "overdue",
+  excusedLegend: "excused",
+  cellIs: message<{ name: string; title: string; state: string }>("{name}, {title}: {state}"),
 });
 
 export const FILTERS = catalogue("pegs.filters", {

@@ -17,10 +17,9 @@ import { TEXTS } from "./texts";
 type Shape = Schema["Desk"];
 
 function facts(desk: Shape): string {
-  const due_ = desk.due ? TEXTS.dueDue({ due: due(desk.due, desk.due_time) }) : TEXTS.noDueDate;
-  const extra = desk.extra_days ? TEXTS.schoolDaysAdded({ extra_days: desk.extra_days }) : "";
-  const count = desk.submissions.length > 1 ? TEXTS.submissionNumberOfCount({ number: desk.number, count: desk.submissions.length }) : "";
-  return `${count}${due_}${extra}`;
+  const when = desk.due ? TEXTS.dueHow({ due: due(desk.due, desk.due_time), days: desk.extra_days }) : TEXTS.noDueDate;
+  const count = desk.submissions.length > 1 ? TEXTS.submissionOf({ number: desk.number, count: desk.submissions.length }) : "";
+  return [count, when].filter(Boolean).join(" · ");
 }
 
 export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
@@ -35,12 +34,12 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
             {listed(desk.student)} <span className="font-normal">· {desk.handin.title}</span>
           </h2>
           <p className="figures text-ink-soft">
-            {TEXTS.handedInAtOtherDesk({ at: moment(desk.at), desk: lateness(desk), lateIs: desk.late, desk2: facts(desk) })}
+            {TEXTS.handedInFacts({ at: moment(desk.at), late: desk.late, lateness: lateness(desk), facts: facts(desk) })}
           </p>
         </div>
         {earlier && (
           <Button aria-pressed={beside} icon={<CopyCheck aria-hidden size={16} />} onClick={() => setBeside(!beside)}>
-            {beside ? TEXTS.close : TEXTS.compareWith} {earlier.number}
+            {beside ? TEXTS.closeNumber({ number: earlier.number }) : TEXTS.compareWithNumber({ number: earlier.number })}
           </Button>
         )}
         <PortfolioLink desk={desk} groupId={groupId} />

@@ -4,8 +4,8 @@ import { ArrowDown, ArrowUp, FilePlus, FileText } from "lucide-react";
 import { NavLink, useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
-import { plural } from "../ui/dates";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 export function LoosePages({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
   const queries = useQueryClient();
@@ -38,7 +38,7 @@ export function LoosePages({ portfolio, base }: { portfolio: Schema["PortfolioSh
               <FileText aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" />
               <span className="min-w-0">
                 <span className="block font-semibold break-words">{page.title}</span>
-                <span className="text-quiet">{page.words > 0 ? plural(page.words, "word") : "empty"}</span>
+                <span className="text-quiet">{page.words > 0 ? COUNTED.words({ count: page.words }) : TEXTS.emptyPage}</span>
               </span>
             </NavLink>
             {mine && pages.length > 1 && (

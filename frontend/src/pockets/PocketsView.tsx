@@ -12,7 +12,7 @@ import { day } from "../ui/dates";
 import { useDetail } from "../ui/detail";
 import { PegPicture, TINTS } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
-import { STATUS } from "../ui/words";
+import { STATUS_WITHIN } from "../ui/words";
 import { LookBar } from "./LookBar";
 import { useLook } from "./useLook";
 import { CoverDialog } from "./CoverDialog";
@@ -116,8 +116,8 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
             <span className="block h-full bg-in" style={{ width: `${(100 * met) / wanted}%` }} />
           </span>
           <span className="figures">
-            {TEXTS.metOfWantedInpockets({ met, wanted, inPockets: TEXTS.inPockets })}
-            {wantedWhole > wanted && <span className="block text-sm">{TEXTS.metwholeOfWantedwholeOverall({ metWhole, wantedWhole, overAll: TEXTS.overAll })}</span>}
+            {TEXTS.inPockets({ met, wanted })}
+            {wantedWhole > wanted && <span className="block text-sm">{TEXTS.overAll({ met: metWhole, wanted: wantedWhole })}</span>}
           </span>
         </p>
       )}
@@ -127,11 +127,11 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
 
 function stateWords(pocket: Schema["PocketLine"]): string {
   if (pocket.opens) return TEXTS.opensOpens({ opens: day(pocket.opens) });
-  if (pocket.overdue) return pocket.due ? TEXTS.wasDueDue({ due: day(pocket.due) }) : "overdue";
+  if (pocket.overdue) return pocket.due ? TEXTS.wasDueDue({ due: day(pocket.due) }) : TEXTS.overdue;
   if (pocket.status === "sent_back") return TEXTS.sentBackLookAtThe;
   if (pocket.due) return TEXTS.dueDue({ due: day(pocket.due) });
   if (pocket.status === "not_open" || pocket.status === "empty") return "";
-  return STATUS[pocket.status].toLowerCase() + (pocket.locked ? TEXTS.locked : "");
+  return pocket.locked ? TEXTS.statusLocked({ status: STATUS_WITHIN[pocket.status] }) : STATUS_WITHIN[pocket.status];
 }
 
 /** The pockets; ``only`` those with work since a moment. */

@@ -12,7 +12,7 @@ import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
-import { STATUS } from "../ui/words";
+import { STATUS_WITHIN } from "../ui/words";
 import { TEXTS } from "./texts";
 
 type Line = Schema["AskedLine"];
@@ -104,7 +104,7 @@ function OneLine({ line, groupId, enrolment, may }: { line: Line } & Omit<PartPr
         <p className="text-ink-soft">
           {line.due ? TEXTS.dueDue({ due: day(line.due) }) : TEXTS.noDueDate}
           {line.own_due && TEXTS.theirOwnDate}
-          {asked && ` · ${STATUS[line.status].toLowerCase()}`}
+          {asked && ` · ${STATUS_WITHIN[line.status]}`}
         </p>
       </div>
       {may && chosen === null && (

@@ -19,7 +19,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { useBack } from "../writing/useBack";
 import { useDraft } from "../writing/useDraft";
 import { WEEKDAYS, CALENDAR } from "./texts";
-import { TEXTS } from "./texts";
+import { SPANS, TEXTS } from "./texts";
 
 type Calendar = Schema["CalendarShape"];
 type Span = Schema["SpanShape"];
@@ -155,7 +155,7 @@ function Keep({ calendar }: { calendar: Calendar }) {
 
 /** What the change would do. */
 function Does({ preview }: { preview: Schema["CalendarPreviewShape"] }) {
-  const few = (days: string[]) => `${days.slice(0, 4).map(day).join(", ")}${days.length > 4 ? TEXTS.andCountMore({ count: days.length - 4 }) : ""}`;
+  const few = (days: string[]) => TEXTS.andMore({ some: days.slice(0, 4).map(day).join(", "), more: Math.max(days.length - 4, 0) });
   return (
     <div role="status" aria-label={TEXTS.whatThisChanges} className="rounded-md bg-in-soft p-3">
       {preview.lost.length > 0 && (
@@ -170,7 +170,7 @@ function Does({ preview }: { preview: Schema["CalendarPreviewShape"] }) {
       )}
       {preview.moved.map((one) => (
         <p key={one.group}>
-          <strong>{one.group}</strong>{TEXTS.dueMomentsAndStatusesMove({ dues: one.dues, statuses: one.statuses })}
+          {TEXTS.groupMoves({ group: <strong key="group">{one.group}</strong>, dues: one.dues, statuses: one.statuses })}
         </p>
       ))}
       {preview.moved.length === 0 && <p>{TEXTS.noDueMomentAndNo}</p>}
@@ -211,11 +211,11 @@ function Spans({ title, name, add, control, register, fromFile = false }: SpansP
       <ul className="flex flex-col gap-1.5">
         {rows.fields.map((row, place) => (
           <li key={row.key} className="flex flex-wrap items-center gap-2">
-            <input aria-label={TEXTS.nameOfAddPlace({ add: add.toLowerCase(), place: place + 1 })} {...register(`${name}.${place}.name`)} className={`${INPUT} min-w-40 flex-1`} />
-            <FormDate heard label={TEXTS.firstDayOfName({ name: row.name || `${add.toLowerCase()} ${place + 1}` })} control={control} name={`${name}.${place}.first`} className="w-48" />
+            <input aria-label={SPANS[name].nameOf({ place: place + 1 })} {...register(`${name}.${place}.name`)} className={`${INPUT} min-w-40 flex-1`} />
+            <FormDate heard label={TEXTS.firstDayOfName({ name: row.name || SPANS[name].called({ place: place + 1 }) })} control={control} name={`${name}.${place}.first`} className="w-48" />
             <span aria-hidden>–</span>
-            <FormDate heard label={TEXTS.lastDayOfName({ name: row.name || `${add.toLowerCase()} ${place + 1}` })} control={control} name={`${name}.${place}.last`} className="w-48" />
-            <button type="button" aria-label={TEXTS.leaveOutName({ name: row.name || `${add.toLowerCase()} ${place + 1}` })} className="p-2 text-quiet hover:text-ink" onClick={() => rows.remove(place)}>
+            <FormDate heard label={TEXTS.lastDayOfName({ name: row.name || SPANS[name].called({ place: place + 1 }) })} control={control} name={`${name}.${place}.last`} className="w-48" />
+            <button type="button" aria-label={TEXTS.leaveOutName({ name: row.name || SPANS[name].called({ place: place + 1 }) })} className="p-2 text-quiet hover:text-ink" onClick={() => rows.remove(place)}>
               <Trash2 aria-hidden size={16} />
             </button>
           </li>

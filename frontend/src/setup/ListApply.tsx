@@ -7,12 +7,13 @@ import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { download } from "../api/upload";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import type { Preview } from "./list";
 import { TEXTS } from "./texts";
 import { useUndoList } from "./undo";
+import { LOCALE } from "../language/chosen";
+import { together } from "../ui/words";
 
 interface Props {
   groupId: number;
@@ -37,18 +38,17 @@ function count(preview: Preview | null, ...verdicts: string[]): number {
 function action(added: number, changed: number, asked: number, left: number): string {
   const parts = (
     [
-      ["add", added, ""],
-      ["change", changed, ""],
-      [TEXTS.askFor, asked, ""],
-      ["mark", left, TEXTS.asLeft],
+      [TEXTS.does.add, added],
+      [TEXTS.does.change, changed],
+      [TEXTS.does.ask, asked],
+      [TEXTS.does.mark, left],
     ] as const
   )
-    .filter(([, number]) => number > 0)
-    .map(([verb, number, after], place) => `${verb} ${place === 0 ? plural(number, "student") : String(number)}${after}`);
-  const last = parts.pop();
-  if (last === undefined) return TEXTS.nothingToChange;
-  const all = parts.length > 0 ? TEXTS.partsAndLast({ parts: parts.join(", "), last }) : last;
-  return all.charAt(0).toUpperCase() + all.slice(1);
+    .filter(([, count]) => count > 0)
+    .map(([does, count], place) => does({ count, first: place === 0 }));
+  if (parts.length === 0) return TEXTS.nothingToChange;
+  const all = together(parts);
+  return all.charAt(0).toLocaleUpperCase(LOCALE) + all.slice(1);
 }
 
 // eslint-disable-next-line complexity -- one branch for each outcome of a list
@@ -104,7 +104,7 @@ function Missing({ preview, leave, onLeave }: { preview: Preview; leave: number[
   return (
     <details className="rounded-md bg-today px-3 py-2">
       <summary className="font-semibold">
-        {TEXTS.studentsOfTheClassAre({ count: preview.missing.length, missing: TEXTS.missing, count2: leave.length, countIs: leave.length > 0 })}
+        {TEXTS.notInTheList({ count: preview.missing.length, leave: leave.length })}
       </summary>
       <div className="mt-2 flex max-h-32 flex-col gap-1 overflow-y-auto">
         <label className="flex min-h-7 items-center gap-2 font-semibold">

@@ -139,7 +139,7 @@ const FIELDS: Record<string, string> = { family: TEXTS.familyName, given: TEXTS.
 /** What happens to a line, in words. */
 function Said({ line, onAsNew }: { line: Line; onAsNew: (line: number) => void }) {
   const [Icon, colour] = ICONS[line.verdict];
-  const more = line.changes.map((one) => `${FIELDS[one.field] ?? one.field} ${one.old || "none"} → ${one.new}`).join(", ");
+  const more = line.changes.map((one) => `${FIELDS[one.field] ?? one.field} ${one.old || TEXTS.nothingBefore} → ${one.new}`).join(", ");
   const told = [line.why, more, line.fix].filter(Boolean).join(" ");
   return (
     <div className="flex min-w-0 items-start gap-2">

@@ -10,7 +10,7 @@ import { Problem } from "../api/problem";
 import { dropsQuery, ownRequestsQuery, rosterQuery } from "../api/queries";
 import { download } from "../api/upload";
 import { Button } from "../ui/Button";
-import { dayOf, moment, plural, shortDay } from "../ui/dates";
+import { dayOf, moment, shortDay } from "../ui/dates";
 import { found } from "../ui/people/find";
 import { ListedName } from "../ui/people/ListedName";
 import { Notice } from "../ui/Notice";
@@ -92,7 +92,7 @@ function Asked({ groupId }: { groupId: number }) {
   return (
     <details className="mx-5 mt-4 rounded-md bg-in-soft px-3 py-2">
       <summary className="font-semibold">
-        {plural(waiting.length, "student")} {waiting.length === 1 ? REQUESTS.waits : REQUESTS.wait}
+        {REQUESTS.waiting({ count: waiting.length })}
       </summary>
       <ul className="mt-2 flex max-h-40 flex-col gap-1 overflow-y-auto">
         {waiting.map((one) => (
@@ -149,8 +149,7 @@ function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: num
           {TEXTS.classList}
         </h1>
         <span className="text-quiet">
-          {plural(present, "student")}
-          {present < roster.students.length && TEXTS.countLeft({ count: roster.students.length - present })}
+          {TEXTS.presentAndLeft({ present, left: roster.students.length - present })}
         </span>
         <label className="ml-auto flex min-h-9 items-center gap-2 rounded-md border border-control bg-paper px-3">
           <Search aria-hidden size={16} className="text-quiet" />
@@ -236,7 +235,7 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
       <div role="cell" className="flex min-w-0 items-center gap-1.5">
         <span className="truncate">{one.username}</span>
         {one.card && (
-          <span className="shrink-0 text-quiet" title={`Sign-in card of ${dayOf(one.card)}`}>
+          <span className="shrink-0 text-quiet" title={TEXTS.signInCardOf({ day: dayOf(one.card) })}>
             <IdCard aria-hidden size={16} />
             <span className="sr-only">{TEXTS.hasASignInCard}</span>
           </span>
@@ -247,7 +246,7 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
       </div>
       <div role="cell" className="figures whitespace-nowrap">
         {one.last ? (
-          `${one.left ? "left" : "until"} ${shortDay(one.last)}`
+          TEXTS.leftOrUntil({ left: one.left, day: shortDay(one.last) })
         ) : (
           <Link to={`?asked=${one.id}`} title={TEXTS.whatTheyAreAskedFor} className="text-in underline">
             {TEXTS.sinceFirst({ first: shortDay(one.first) })}
@@ -308,8 +307,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
   return (
     <div role="group" aria-label={TEXTS.theChosenStudents} className="flex flex-wrap items-center gap-3 rounded-md bg-in-soft px-3 py-2">
       <span className="font-semibold">
-        {names.slice(0, 3).join(", ")}
-        {names.length > 3 && TEXTS.andCountMore({ count: names.length - 3 })}
+        {TEXTS.andMore({ some: names.slice(0, 3).join(", "), more: Math.max(names.length - 3, 0) })}
       </span>
       {ids.length === 2 && (
         <Button icon={<ArrowLeftRight aria-hidden size={16} />} disabled={swap.isPending} onClick={() => swap.mutate()}>

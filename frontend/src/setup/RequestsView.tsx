@@ -39,8 +39,7 @@ export function RequestsView() {
           <li key={one.id} className="flex flex-wrap items-center gap-3 rounded-lg border border-edge bg-paper p-4">
             <div className="min-w-0 flex-1 basis-72">
               <p className="text-base break-words">
-                <strong>{one.name}</strong>{" "}{TEXTS.into}{" "}<strong>{one.into}</strong>
-                {one.kind === "caseload" && ` (${REQUESTS.caseload})`}
+                {REQUESTS.nameInto({ name: <strong key="name">{one.name}</strong>, into: <strong key="into">{one.into}</strong>, caseload: one.kind === "caseload" })}
               </p>
               <p className="text-quiet">
                 {TEXTS.askedByAskedAskedAt({ asked_by: one.asked_by, asked_at: moment(one.asked_at), lapses: shortDay(one.lapses) })}

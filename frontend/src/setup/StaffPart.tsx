@@ -13,7 +13,7 @@ import { Notice } from "../ui/Notice";
 import { Select } from "../ui/Select";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
-import { ROLES } from "./texts";
+import { ROLES, ROLES_WITHIN } from "./texts";
 import { TEXTS } from "./texts";
 
 type Role = Schema["StaffLine"]["role"];
@@ -42,7 +42,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
         return;
       }
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
-      const words = change.role ? TEXTS.nameIsRoleNow({ name: change.name, role: (ROLES[change.role] ?? "").toLowerCase() }) : TEXTS.nameIsNoLongerIn({ name: change.name });
+      const words = change.role ? TEXTS.nameIsRoleNow({ name: change.name, role: ROLES_WITHIN[change.role] ?? "" }) : TEXTS.nameIsNoLongerIn({ name: change.name });
       // Nobody gives themselves a role, so what one gave up oneself is not taken back here.
       say(words, change.me ? undefined : () => set.mutate({ ...change, role: change.before, before: change.role }));
     },

@@ -1,5 +1,6 @@
 /** The words of setting up a class. */
-import { catalogue, message } from "../language/catalogue";
+import type { ReactNode } from "react";
+import { catalogue, message, rich } from "../language/catalogue";
 import type { Schema } from "../api/client";
 
 export const PARTS = catalogue("setup.parts", { list: "Class list", staff: "Staff", calendar: "Calendar" });
@@ -40,13 +41,11 @@ export const TEXTS = catalogue("setup", {
   schoolWeekdays: "School weekdays",
   daysOff: "Days off",
   timeZoneInWhichAll: "Time zone in which all dates are meant",
-  andCountMore: message<{ count: number }>(" and {count} more"),
+  andMore: message<{ some: string; more: number }>("{some}{more, plural, =0 {} other { and # more}}"),
   whatThisChanges: "What this changes",
   schoolDaysFewerLost: message<{ count: number; lost: string }>("{count, plural, one {# school day} other {# school days}} fewer: {lost}."),
   schoolDaysMoreGained: message<{ count: number; gained: string }>("{count, plural, one {# school day} other {# school days}} more: {gained}."),
-  dueMomentsAndStatusesMove: message<{ dues: number; statuses: number }>(": {dues, plural, one {# due moment} other {# due moments}} and {statuses, plural, one {# status} other {# statuses}} move."),
   noDueMomentAndNo: "No due moment and no status moves.",
-  nameOfAddPlace: message<{ add: string; place: number }>("Name of {add} {place}"),
   firstDayOfName: message<{ name: string }>("First day of {name}"),
   lastDayOfName: message<{ name: string }>("Last day of {name}"),
   leaveOutName: message<{ name: string }>("Leave out {name}"),
@@ -79,13 +78,10 @@ export const TEXTS = catalogue("setup", {
   ofAt: message<{ at: string }>("of {at}"),
   placedPutIntoAPeriod: message<{ placed: number }>("{placed} put into a period or group"),
   leftLeftOrBack: message<{ left: number }>("{left} left or back"),
-  askFor: "ask for",
-  asLeft: " as left",
   nothingToChange: "Nothing to change",
   addedDone: message<{ added: string; bad: number; badIs: boolean }>("{added}: done.{badIs, select, true { {bad, plural, one {# line} other {# lines}} left out.} other {}}"),
   addingStudents: message<{ added: number }>("Adding {added, plural, one {# student} other {# students}}"),
   addingStudents2: message<{ added: number }>("Adding {added, plural, one {# student} other {# students}} …"),
-  studentsOfTheClassAre: message<{ count: number; missing: string; count2: number; countIs: boolean }>("{count, plural, one {# student} other {# students}} of the class {count, plural, one {is} other {are}} {missing}{countIs, select, true {; {count2} will be marked as left} other {}}"),
   markAllAsLeftTheir: "Mark all as left; their portfolios stay readable",
   showOnly: "Show only",
   linesOfTheList: "Lines of the list",
@@ -117,7 +113,6 @@ export const TEXTS = catalogue("setup", {
   untilLapses: message<{ lapses: string }>("until {lapses}"),
   theRequestForName: message<{ name: string }>("the request for {name}"),
   classList: "Class list",
-  countLeft: message<{ count: number }>(", {count} left"),
   chooseAllThatAreShown: "Choose all that are shown",
   choose: "Choose",
   peg: "Peg",
@@ -142,7 +137,6 @@ export const TEXTS = catalogue("setup", {
   addSomebodyByNameOr: "Add somebody by name or e-mail",
   nobodyOfThatNameHas: "Nobody of that name has a staff account, or they are in the class already. A school administrator makes accounts.",
   add: "Add",
-  into: "into",
   askedByAskedAskedAt: message<{ asked_by: string; asked_at: string; lapses: string }>("{asked_by} asked {asked_at}; it lapses after {lapses}."),
   administrator: "· administrator",
   closed: "· closed",
@@ -165,13 +159,24 @@ export const TEXTS = catalogue("setup", {
   dueDue: message<{ due: string }>("due {due}"),
   studentsAdded: message<{ added: number }>("{added, plural, one {# student} other {# students}} added"),
   changedChanged: message<{ changed: number }>("{changed} changed"),
-  partsAndLast: message<{ parts: string; last: string }>("{parts} and {last}"),
   studentsPutIntoName: message<{ count: number; name: string }>("{count, plural, one {# student} other {# students}} put into {name}."),
   studentsMarkedAsLeftTheir: message<{ left: number }>("{left, plural, one {# student} other {# students}} marked as left. Their portfolios stay readable."),
   signInCardsMadeOlder: message<{ count: number }>("{count, plural, one {# sign-in card} other {# sign-in cards}} made. Older cards of these students no longer work."),
   theirCardsNoLongerWork: "Their cards no longer work.",
   nameIsInIntoNow: message<{ name: string; into: string }>("{name} is in {into} now."),
   nameStaysOutOfInto: message<{ name: string; into: string }>("{name} stays out of {into}; whoever asked is told."),
+  presentAndLeft: message<{ present: number; left: number }>("{present, plural, one {# student} other {# students}}{left, plural, =0 {} other {, # left}}"),
+  leftOrUntil: message<{ left: boolean; day: string }>("{left, select, true {left {day}} other {until {day}}}"),
+  signInCardOf: message<{ day: string }>("Sign-in card of {day}"),
+  does: {
+    add: message<{ count: number; first: boolean }>("{first, select, true {add {count, plural, one {# student} other {# students}}} other {add {count}}}"),
+    change: message<{ count: number; first: boolean }>("{first, select, true {change {count, plural, one {# student} other {# students}}} other {change {count}}}"),
+    ask: message<{ count: number; first: boolean }>("{first, select, true {ask for {count, plural, one {# student} other {# students}}} other {ask for {count}}}"),
+    mark: message<{ count: number; first: boolean }>("{first, select, true {mark {count, plural, one {# student} other {# students}} as left} other {mark {count} as left}}"),
+  },
+  notInTheList: message<{ count: number; leave: number }>("{count, plural, one {# student of the class is} other {# students of the class are}} not in this list{leave, plural, =0 {} other {; # will be marked as left}}"),
+  groupMoves: rich<{ group: ReactNode; dues: number; statuses: number }>("{group}: {dues, plural, one {# due moment} other {# due moments}} and {statuses, plural, one {# status} other {# statuses}} move."),
+  nothingBefore: "none",
 });
 
 type Verdict = Schema["LineShape"]["verdict"];
@@ -231,12 +236,11 @@ export const REQUESTS = catalogue("setup.requests", {
   title: "Requests for students",
   hint: "Another class asks for a student whom you have, or whom you may let in. The staff of a class see the student’s work in that class; those of a caseload see it in all.",
   none: "Nobody waits for your word.",
-  caseload: "a caseload",
   confirm: "Let them in",
   decline: "Decline",
-  waits: "waits for somebody’s word",
-  wait: "wait for somebody’s word",
+  waiting: message<{ count: number }>("{count, plural, one {# student waits} other {# students wait}} for somebody’s word"),
   withdraw: "Withdraw",
+  nameInto: rich<{ name: ReactNode; into: ReactNode; caseload: boolean }>("{name} into {into}{caseload, select, true { (a caseload)} other {}}"),
 });
 
 /** The school's accounts. */
@@ -251,4 +255,13 @@ export const ACCOUNTS = catalogue("setup.accounts", {
 export const LIST_CHANGES = catalogue("setup.listChanges", {
   title: "What changed this list",
   undo: "Undo",
+});
+
+/** The same within a sentence. */
+export const ROLES_WITHIN: Record<string, string> = catalogue("setup.rolesWithin", { lead: "lead", co_teacher: "co-teacher", marker: "marker", observer: "observer" });
+
+/** Terms and days off, line by line. */
+export const SPANS = catalogue("setup.spans", {
+  terms: { nameOf: message<{ place: number }>("Name of term {place}"), called: message<{ place: number }>("term {place}") },
+  days_off: { nameOf: message<{ place: number }>("Name of days off {place}"), called: message<{ place: number }>("days off {place}") },
 });

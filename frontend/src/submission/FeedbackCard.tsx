@@ -17,18 +17,18 @@ export function FeedbackCard({ line, title = false }: Props) {
   const sentBack = line.kind === "sent_back";
   return (
     <section
-      aria-label={`Feedback: ${STATUS[line.kind]}`}
+      aria-label={TEXTS.feedback({ status: STATUS[line.kind] })}
       className={`flex gap-4 rounded-lg border p-4 ${sentBack ? "border-copper bg-copper-soft" : "border-edge bg-accepted-soft"}`}
     >
       <Coat state={{ status: line.kind }} size={36} />
       <div className="min-w-0 flex-1 text-base">
         <p>
           {title && line.handin && <strong className="block text-lg">{line.handin.title}</strong>}
-          <strong>{STATUS[line.kind]}</strong>{" "}{TEXTS.atByBy({ at: moment(line.at), by: line.by })}
+          {TEXTS.statusAtBy({ status: <strong key="status">{STATUS[line.kind]}</strong>, at: moment(line.at), by: line.by })}
           {line.score !== null && line.points && (
             <span className="figures">
               {" "}
-              · <strong>{line.score}</strong>{" "}{TEXTS.ofPointsPoints({ points: line.points })}
+              · {TEXTS.scoreOf({ score: <strong key="score">{line.score}</strong>, points: line.points })}
             </span>
           )}
         </p>

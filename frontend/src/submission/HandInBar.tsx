@@ -10,7 +10,7 @@ import { Button } from "../ui/Button";
 import { Coat } from "../ui/Coat";
 import { day, dayOf, due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
-import { lateness, STATUS, together } from "../ui/words";
+import { lateness, STATUS_WITHIN, together } from "../ui/words";
 import { saveAll } from "../writing/autosave";
 import { TEXTS } from "./texts";
 
@@ -49,7 +49,7 @@ export function dueWords(handin: Pick<HandIn, "status" | "due" | "due_time" | "d
 function buttonWords(handin: HandIn): string {
   const verb = handin.status === "sent_back" ? TEXTS.handInAgain : TEXTS.handIn;
   if (handin.pockets.length < 2) return verb;
-  return handin.pockets.length > MOST_NAMED ? TEXTS.verbAllCountPockets({ verb, count: handin.pockets.length }) : `${verb}: ${together(handin.pockets.map((one) => one.title))}`;
+  return handin.pockets.length > MOST_NAMED ? TEXTS.verbAllCountPockets({ verb, count: handin.pockets.length }) : TEXTS.verbPockets({ verb, pockets: together(handin.pockets.map((one) => one.title)) });
 }
 
 const MOST_NAMED = 3;
@@ -62,23 +62,18 @@ function open(pocket: HandIn["wanting"][number]): number {
 function plain(handin: HandIn, rows: boolean): string {
   const [only, ...more] = handin.wanting;
   const many = handin.pockets.length > 1;
-  if (only && many) return TEXTS.youCanHandInNow({ count: more.length + 1, countIs: more.length === 0 });
+  if (only && many) return TEXTS.youCanHandInNow({ count: more.length + 1 });
   if (only) return TEXTS.youCanHandInNow2({ only: openWords(only) });
-  const all = many ? TEXTS.everythingIsHereInAll({ count: handin.pockets.length }) : TEXTS.everythingIsHere;
-  if (rows && !many) return TEXTS.allTheRowsThatAre({ all });
-  const locked = many ? TEXTS.theyAreLocked : TEXTS.thePocketIsLocked;
-  return handin.status === "sent_back"
-    ? TEXTS.allYourTeacherGetsIt({ all, locked })
-    : TEXTS.allAfterHandingInYou({ all });
+  if (rows && !many) return TEXTS.allHereRows;
+  return handin.status === "sent_back" ? TEXTS.allHereAgain({ pockets: handin.pockets.length }) : TEXTS.allHere({ pockets: handin.pockets.length });
 }
 
 /** What is open in one pocket, in words. */
 function openWords(pocket: HandIn["wanting"][number]): string {
   const things = open(pocket);
   const rows = pocket.rows === 0 ? "" : TEXTS.rowsPluralOneOneRow({ rows: pocket.rows, columns: pocket.columns.join(", ") });
-  const said = things === 0 ? "" : things === 1 ? TEXTS.oneThingIsStillOpen : TEXTS.thingsThingsAreStillOpen({ things });
-  const whole = [said, rows].filter(Boolean).join(", ");
-  return whole.charAt(0).toUpperCase() + whole.slice(1);
+  const said = things === 0 ? "" : TEXTS.thingsOpen({ things });
+  return [said, rows].filter(Boolean).join(", ");
 }
 
 /** The pockets in which something is still open, each with what. */
@@ -88,7 +83,7 @@ function Wanting({ handin }: { handin: HandIn }) {
     <ul aria-label={TEXTS.stillOpen} className="w-full text-base text-copper">
       {shown.map((one) => (
         <li key={one.id} className="break-words">
-          <span className="font-semibold">{one.title}:</span> {openWords(one).toLowerCase()}
+          <span className="font-semibold">{one.title}:</span> {openWords(one)}
         </li>
       ))}
       {handin.wanting.length > shown.length && <li>{TEXTS.andMorePockets({ count: handin.wanting.length - shown.length })}</li>}
@@ -102,7 +97,7 @@ const MOST_SHOWN = 6;
 function wentWords(handin: HandIn, submission: Schema["SubmissionLine"]): string {
   const accepted = handin.status === "accepted";
   const at = moment(accepted && submission.outcome_at ? submission.outcome_at : submission.at);
-  return `${accepted ? TEXTS.accepted : TEXTS.handedIn} ${at}${handin.late ? `, ${lateness(handin)}` : ""}`;
+  return TEXTS.went({ accepted, at, late: handin.late, lateness: lateness(handin) });
 }
 
 /** What being locked means here. */
@@ -144,7 +139,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
   const wants = uploading.length === 0 && handin.wanting.length > 0 && handin.pockets.length > 1;
   const stands = handin.submissions.findLast((one) => !one.voided_at);
   return (
-    <section aria-label={`${TEXTS.handIn}: ${handin.title}`} className="flex flex-col gap-3">
+    <section aria-label={TEXTS.verbPockets({ verb: TEXTS.handIn, pockets: handin.title })} className="flex flex-col gap-3">
       {named && <h2 className="text-base">{handin.title}</h2>}
       {handin.status === "not_open" && <p className="text-base">{TEXTS.youCanHandThisIn({ opens: day(handin.opens) })}</p>}
       {handin.status === "excused" && <p className="text-base">{TEXTS.youAreExcusedFromTitle({ title: handin.title })}</p>}
@@ -205,7 +200,8 @@ function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn
           {wentWords(handin, submission)}
         </p>
         <p className="figures flex flex-wrap items-center gap-2">
-          <ReceiptText aria-hidden size={18} />{" "}{TEXTS.receipt}{" "}<strong>{submission.receipt}</strong>
+          <ReceiptText aria-hidden size={18} />
+          <span>{TEXTS.receipt({ number: <strong key="number">{submission.receipt}</strong> })}</span>
         </p>
         <p className="flex items-center gap-2 text-ink-soft">
           {(held || rows) && <Lock aria-hidden size={16} className="shrink-0" />}
@@ -241,7 +237,7 @@ function Earlier({ handin, groupId, portfolio }: { handin: HandIn; groupId: numb
           </Link>
           <span className="figures text-quiet">
             {one.receipt}
-            {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS[one.outcome].toLowerCase()}` : ""}
+            {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS_WITHIN[one.outcome]}` : ""}
           </span>
         </li>
       ))}

@@ -9,6 +9,9 @@ import { Notice } from "../ui/Notice";
 import { useKeptForm } from "../writing/useBack";
 import { TEXTS } from "./texts";
 
+/** With what an address begins. */
+const HTTPS = "https://";
+
 interface Fields {
   link: string;
   title: string;
@@ -53,7 +56,7 @@ export function LinkForm({ groupId, portfolio, pocket, onDone }: Props) {
       <div className="grid gap-3 sm:grid-cols-2">
         <label className="font-semibold">
           {TEXTS.link}
-          <input {...form.register("link")} className={FIELD} inputMode="url" autoCapitalize="none" spellCheck={false} placeholder="https://" />
+          <input {...form.register("link")} className={FIELD} inputMode="url" autoCapitalize="none" spellCheck={false} placeholder={HTTPS} />
         </label>
         <label className="font-semibold">
           {TEXTS.linkTitle}

@@ -8,13 +8,13 @@ import { galleryQuery } from "../api/queries";
 import { may, useSession } from "../api/session";
 import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
 import { useUndo } from "../live/useUndo";
 import { Waiting } from "../ui/Waiting";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 interface Props {
   groupId: number;
@@ -88,7 +88,7 @@ function Gallery({ busy, onAdopt }: { busy: boolean; onAdopt: (id: number) => vo
                 {TEXTS.otherShipsWithCoatPeg({ by: one.by, byIs: Boolean(one.by), version: one.version })}
               </p>
               <details className="mt-1">
-                <summary className="font-semibold">{plural(one.sections.reduce((sum, section) => sum + section.pockets.length, 0), "pocket")}</summary>
+                <summary className="font-semibold">{COUNTED.pockets({ count: one.sections.reduce((sum, section) => sum + section.pockets.length, 0) })}</summary>
                 <ul className="mt-1">
                   {one.sections.map((section) => (
                     <li key={section.title}>

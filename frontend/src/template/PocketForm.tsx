@@ -20,7 +20,7 @@ import { LogColumns } from "./LogColumns";
 import { PocketFiles } from "./PocketFiles";
 import { PocketPreview } from "./PocketPreview";
 import { RichField } from "./RichField";
-import { KINDS, TAKES, TEXTS } from "./texts";
+import { KINDS, TAKES_WITHIN, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
 import { VersionsPart } from "./VersionsPart";
 
@@ -205,7 +205,7 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           <label className="flex items-center gap-2">
             <input type="number" min={0} max={50} {...register("artefacts")} className="figures min-h-9 w-16 rounded-md border border-control px-2" />
-            {fields.kind === "links" ? "links" : "artefacts"}
+            {fields.kind === "links" ? TEXTS.linksWithin : TEXTS.artefactsWithin}
           </label>
           {evidence && (
             <label className="flex min-h-7 items-center gap-2">
@@ -217,10 +217,10 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
       {evidence && (
         <div role="group" aria-label={TEXTS.kindsOfArtefact} className="flex flex-wrap items-center gap-x-5">
           <span className="text-ink-soft">{TEXTS.takesOnly}</span>
-          {(Object.keys(TAKES) as (keyof typeof TAKES)[]).map((kind) => (
+          {(Object.keys(TAKES_WITHIN) as (keyof typeof TAKES_WITHIN)[]).map((kind) => (
             <label key={kind} className="flex min-h-7 items-center gap-2">
               <input type="checkbox" className="size-4 accent-ink" {...register(`takes.${kind}`)} />
-              {TAKES[kind].toLowerCase()}
+              {TAKES_WITHIN[kind]}
             </label>
           ))}
           <span className="text-quiet">{TEXTS.noneChosenAny}</span>

@@ -56,7 +56,7 @@ function Bar({ editor, label }: { editor: Editor; label: string }) {
   const run = () => editor.chain().focus();
   return (
     <div className="border-b border-line">
-      <div role="toolbar" aria-label={`Formatting: ${label}`} className="flex flex-wrap gap-0.5 px-1 py-0.5">
+      <div role="toolbar" aria-label={TEXTS.formatting({ label })} className="flex flex-wrap gap-0.5 px-1 py-0.5">
         <Tool name="Bold" on={on.bold} act={() => run().toggleBold().run()} icon={<Bold aria-hidden size={16} />} />
         <Tool name="Italic" on={on.italic} act={() => run().toggleItalic().run()} icon={<Italic aria-hidden size={16} />} />
         <Tool name="Heading" on={on.heading} act={() => run().toggleHeading({ level: 3 }).run()} icon={<Heading aria-hidden size={16} />} />

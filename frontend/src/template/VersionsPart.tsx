@@ -5,11 +5,11 @@ import { useFieldArray } from "react-hook-form";
 import type { Control, UseFormRegister, UseFormSetValue } from "react-hook-form";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
-import { plural } from "../ui/dates";
 import { RichField } from "./RichField";
 import { newVersion } from "./fields";
 import type { Fields, VersionFields } from "./fields";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 interface Props {
   fields: Fields;
@@ -91,7 +91,7 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
       )}
       {by && nowhere.length > 0 && (
         <p className="text-copper">
-          {TEXTS.inNoThatAVersion({ byIs: by === "period", nowhere: nowhere.join("; ") })}
+          {TEXTS.inNoThatAVersion({ period: by === "period", nowhere: nowhere.join("; ") })}
         </p>
       )}
       {by && may && rows.length < 12 && (
@@ -142,9 +142,9 @@ function Whose({ of }: { of: Schema["DealtVersion"] | undefined }) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-3">
       <button type="button" aria-expanded={shown} onClick={() => setShown(!shown)} className="min-h-7 font-semibold text-in underline">
-        {plural(of.students.length, "student")}
+        {COUNTED.students({ count: of.students.length })}
       </button>
-      {shown && <span className="text-ink-soft">{of.students.map((one) => one.name).join("; ") || "nobody"}</span>}
+      {shown && <span className="text-ink-soft">{of.students.map((one) => one.name).join("; ") || TEXTS.nobody}</span>}
     </div>
   );
 }

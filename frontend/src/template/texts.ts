@@ -3,7 +3,7 @@ import { catalogue, message } from "../language/catalogue";
 import { FileText, Layers, Link2, Table2 } from "lucide-react";
 import type { LucideIcon } from "lucide-react";
 import type { Schema } from "../api/client";
-import { plural } from "../ui/dates";
+import { COUNTED } from "../ui/texts";
 
 export type Laid = Schema["LaidPocket"];
 export type Kind = Laid["kind"];
@@ -16,6 +16,9 @@ export const KINDS: Record<Kind, { name: string; icon: LucideIcon; hint: string 
 });
 
 export const TAKES = catalogue("template.takes", { picture: "Pictures", recording: "Recordings", file: "Files", link: "Links", text: "Texts" });
+
+/** The same as a choice beside others. */
+export const TAKES_WITHIN = catalogue("template.takesWithin", { picture: "pictures", recording: "recordings", file: "files", link: "links", text: "texts" });
 
 export const TEXTS = catalogue("template", {
   outline: "Outline of the template",
@@ -148,7 +151,7 @@ export const TEXTS = catalogue("template", {
   emptyTheSameAsAbove: "empty: the same as above",
   starterOfThisVersion: "Starter of this version",
   theSameAsAbove: "The same as above",
-  inNoThatAVersion: message<{ byIs: boolean; nowhere: string }>("In no {byIs, select, true {period} other {group}} that a version names, so they have the first: {nowhere}."),
+  inNoThatAVersion: message<{ period: boolean; nowhere: string }>("{period, select, true {In no period that a version names, so they have the first: {nowhere}.} other {In no group that a version names, so they have the first: {nowhere}.}}"),
   thereAreNoneInThis: "There are none in this class yet.",
   whoHasVersionAt: message<{ at: number }>("Who has version {at}"),
   dealtByHand: "Dealt by hand",
@@ -213,19 +216,31 @@ export const TEXTS = catalogue("template", {
   unitsLaidOutInEvery: message<{ count: number }>("{count, plural, one {# unit} other {# units}} laid out in every portfolio."),
   addsPockets: message<{ count: number }>("adds {count, plural, one {# pocket} other {# pockets}}"),
   changesPockets: message<{ count: number }>("changes {count, plural, one {# pocket} other {# pockets}}"),
+  nobody: "nobody",
+  linksWithin: "links",
+  artefactsWithin: "artefacts",
+  formatting: message<{ label: string }>("Formatting: {label}"),
+});
+
+const ASKS = catalogue("template.asks", {
+  eachQuestion: "each question",
+  page: "page",
+  rowsAWeek: message<{ count: number }>("{count, plural, one {# row} other {# rows}} a week"),
+  nothing: "nothing wanted",
+  withReflection: message<{ what: string }>("{what} · reflection"),
 });
 
 /** What a pocket asks for, in a few words. */
 export function asksFor(pocket: Laid): string {
   // What a unit's pockets ask for stands at their pattern.
   if (pocket.laid) return "";
-  return pocket.each_question ? "each question" : asks(pocket);
+  return pocket.each_question ? ASKS.eachQuestion : asks(pocket);
 }
 
 function asks(pocket: Laid): string {
-  if (pocket.kind === "page") return "page";
-  if (pocket.kind === "log") return pocket.rows_per_week ? `${plural(pocket.rows_per_week, "row")} a week` : pocket.rows ? plural(pocket.rows, "row") : "nothing wanted";
-  if (pocket.artefacts === 0) return "nothing wanted";
-  const what = pocket.kind === "links" ? "link" : "artefact";
-  return `${plural(pocket.artefacts, what)}${pocket.reflection_on_each ? " · reflection" : ""}`;
+  if (pocket.kind === "page") return ASKS.page;
+  if (pocket.kind === "log") return pocket.rows_per_week ? ASKS.rowsAWeek({ count: pocket.rows_per_week }) : pocket.rows ? COUNTED.rows({ count: pocket.rows }) : ASKS.nothing;
+  if (pocket.artefacts === 0) return ASKS.nothing;
+  const what = pocket.kind === "links" ? COUNTED.links({ count: pocket.artefacts }) : COUNTED.artefacts({ count: pocket.artefacts });
+  return pocket.reflection_on_each ? ASKS.withReflection({ what }) : what;
 }

@@ -1,32 +1,40 @@
 /** What a pocket wants, as small chips that fill. */
 import { Check, CircleDashed } from "lucide-react";
 import type { Schema } from "../api/client";
-import { TEXTS } from "./texts";
+import { COUNTED, TEXTS, WANTED } from "./texts";
 
 type Chip = Schema["ChipShape"];
 
 /** An asked length in words: ``2–3 sentences``. */
 export function lengthWords(chip: { measure: string; least: number; most: number | null }): string {
   if (!chip.measure) return "";
-  if (chip.most === null) return TEXTS.atLeastLeastMeasure({ least: chip.least, measure: chip.measure });
-  return chip.least === chip.most ? `${chip.least} ${chip.measure}` : `${chip.least}–${chip.most} ${chip.measure}`;
+  const { least, most } = chip;
+  const sentences = chip.measure === "sentences";
+  if (most === null) return sentences ? WANTED.sentencesAtLeast({ least }) : WANTED.wordsAtLeast({ least });
+  if (least === most) return sentences ? COUNTED.sentences({ count: least }) : COUNTED.words({ count: least });
+  return sentences ? WANTED.sentencesFromTo({ least, most }) : WANTED.wordsFromTo({ least, most });
 }
 
 /** One chip in words. */
-// eslint-disable-next-line complexity -- one sentence for each thing that may be wanted
+ 
 export function chipWords(chip: Chip): string {
   const length = lengthWords(chip);
-  if (chip.what === "artefacts" || chip.what === "links") {
-    const word = chip.wanted === 1 ? chip.what.slice(0, -1) : chip.what;
-    return TEXTS.doneOfWantedWord({ done: chip.done, wanted: chip.wanted, word });
-  }
+  if (chip.what === "artefacts") return WANTED.artefacts({ done: chip.done, wanted: chip.wanted });
+  if (chip.what === "links") return WANTED.links({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "rows") return TEXTS.doneOfRows({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "weekly") return TEXTS.doneOfRowsWeekBy({ done: chip.done, wanted: chip.wanted });
-  const on = chip.what === "page" ? TEXTS.yourText : chip.on ? TEXTS.reflectionOnOn({ on: chip.on }) : "reflection";
+  const on = chip.what === "page" ? TEXTS.yourText : chip.on ? TEXTS.reflectionOnOn({ on: chip.on }) : WANTED.reflection;
   if (chip.met || !length) return on;
-  const unit = chip.measure === "sentences" ? "sentence" : "word";
-  const so = chip.count > 0 ? TEXTS.countUnitSOfLength({ count: chip.count, unit, length: length.replace(/ .*$/, "") }) : ` · ${length}`;
-  return on + (length.startsWith("at least") && chip.count > 0 ? TEXTS.countOfLeastMeasure({ count: chip.count, least: chip.least, measure: chip.measure }) : so);
+  return chip.count === 0 ? WANTED.withLength({ what: on, length }) : soFar(chip, on);
+}
+
+/** How much of an asked length is there: ``your text · 1 sentence of 2–3``. */
+function soFar(chip: Chip, what: string): string {
+  const { count, least, most } = chip;
+  const sentences = chip.measure === "sentences";
+  if (most === null) return sentences ? WANTED.countOfSentences({ what, count, least }) : WANTED.countOfWords({ what, count, least });
+  const length = least === most ? String(least) : `${least}–${most}`;
+  return sentences ? WANTED.sentencesOf({ what, count, length }) : WANTED.wordsOf({ what, count, length });
 }
 
 export function Chips({ chips }: { chips: Chip[] }) {

@@ -1,5 +1,8 @@
 /** Dates and times in words, always in the school's zone, always with the weekday. */
 
+import { LOCALE } from "../language/chosen";
+import { DATES, TIMES } from "./texts";
+
 let zone = "UTC";
 
 /** Set once from the session. */
@@ -7,29 +10,37 @@ export function setZone(name: string): void {
   zone = name;
 }
 
-function parts(value: Date, timeZone: string): Record<string, string> {
-  const format = new Intl.DateTimeFormat("en-GB", {
-    timeZone,
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-    hour: "2-digit",
-    minute: "2-digit",
-    hourCycle: "h23",
-  });
-  return Object.fromEntries(format.formatToParts(value).map((part) => [part.type, part.value]));
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** The format of a zone, made once: a board tells hundreds of dates. */
+function format(timeZone: string): Intl.DateTimeFormat {
+  const made =
+    formats.get(timeZone) ??
+    new Intl.DateTimeFormat(LOCALE, { timeZone, weekday: "short", day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+  formats.set(timeZone, made);
+  return made;
+}
+
+/** What a moment is called in a zone; months by three letters, so that columns stand still. */
+function parts(value: Date, timeZone: string) {
+  const of = Object.fromEntries(format(timeZone).formatToParts(value).map((part) => [part.type, part.value]));
+  const { weekday = "", day = "", month = "", year = "", hour = "", minute = "" } = of;
+  return { weekday, day, month: month.slice(0, 3), year, clock: `${hour}:${minute}` };
+}
+
+/** The middle of a local date, in which no zone is another day. */
+function noon(date: string): Date {
+  return new Date(`${date}T12:00:00Z`);
 }
 
 /** ``Thu 5 Nov`` of a local date (``2026-11-05``). */
 export function day(date: string): string {
-  const of = parts(new Date(`${date}T12:00:00Z`), "UTC");
-  return `${of.weekday ?? ""} ${of.day ?? ""} ${short(of.month)}`;
+  return DATES.day(parts(noon(date), "UTC"));
 }
 
 /** ``Thu 5 Nov 2026`` of a local date. */
 export function fullDay(date: string): string {
-  return `${day(date)} ${date.slice(0, 4)}`;
+  return DATES.fullDay(parts(noon(date), "UTC"));
 }
 
 /** The local date at school now. */
@@ -39,50 +50,38 @@ export function today(): string {
 
 /** ``5 Nov`` of a local date. */
 export function shortDay(date: string): string {
-  const of = parts(new Date(`${date}T12:00:00Z`), "UTC");
-  return `${of.day ?? ""} ${short(of.month)}`;
-}
-
-function short(month: string | undefined): string {
-  return (month ?? "").slice(0, 3);
+  return DATES.shortDay(parts(noon(date), "UTC"));
 }
 
 /** ``Thu 5 Nov, 14:02`` of a moment. */
 export function moment(at: string): string {
-  const of = parts(new Date(at), zone);
-  return `${of.weekday ?? ""} ${of.day ?? ""} ${short(of.month)}, ${of.hour ?? ""}:${of.minute ?? ""}`;
+  return DATES.moment(parts(new Date(at), zone));
 }
 
 /** ``Thu 5 Nov`` of a moment. */
 export function dayOf(at: string): string {
-  return moment(at).split(",")[0] ?? "";
+  return DATES.day(parts(new Date(at), zone));
 }
 
 /** ``14:02`` of a moment. */
 export function clock(at: string | Date): string {
-  const of = parts(typeof at === "string" ? new Date(at) : at, zone);
-  return `${of.hour ?? ""}:${of.minute ?? ""}`;
+  return parts(typeof at === "string" ? new Date(at) : at, zone).clock;
 }
 
 /** ``Thu 5 Nov`` or ``Thu 5 Nov, 16:00`` of a due date with an optional time. */
 export function due(date: string, time: string | null): string {
-  return time ? `${day(date)}, ${time.slice(0, 5)}` : day(date);
+  return time ? DATES.dayAt({ day: day(date), clock: time.slice(0, 5) }) : day(date);
 }
 
 /** How long ago in days, for a narrow column: ``today``, ``3 d``. */
 export function daysAgo(at: string, today: string): string {
   const local = new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(new Date(at));
   const days = Math.round((Date.parse(today) - Date.parse(local)) / 86_400_000);
-  return days <= 0 ? "today" : `${days} d`;
+  return days <= 0 ? TIMES.today : TIMES.daysAgo({ count: days });
 }
 
 /** A duration in words: ``20 minutes``, ``3 hours``, ``2 days``. */
 export function duration(seconds: number): string {
-  const [size, name] = seconds < 5400 ? [60, "minute"] : seconds < 129_600 ? [3600, "hour"] : [86_400, "day"];
-  return plural(Math.max(1, Math.round(seconds / size)), name);
-}
-
-/** ``1 day``, ``3 days``. */
-export function plural(number: number, word: string, words = `${word}s`): string {
-  return `${number} ${number === 1 ? word : words}`;
+  const [size, said] = seconds < 5400 ? [60, TIMES.minutes] : seconds < 129_600 ? [3600, TIMES.hours] : [86_400, TIMES.days];
+  return said({ count: Math.max(1, Math.round(seconds / size)) });
 }

@@ -18,12 +18,9 @@ export const TEXTS = catalogue("ui", {
   readAloud: "Read aloud",
   stopReading: "Stop reading",
   thisDeviceHasNoVoice: "This device has no voice to read with.",
-  atLeastLeastMeasure: message<{ least: number; measure: string }>("at least {least} {measure}"),
   doneOfRowsWeekBy: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# row} other {# rows}}, week by week"),
   yourText: "your text",
   reflectionOnOn: message<{ on: string }>("reflection on {on}"),
-  countUnitSOfLength: message<{ count: number; unit: string; length: string }>(" · {count} {unit}{count, plural, one {} other {s}} of {length}"),
-  countOfLeastMeasure: message<{ count: number; least: number; measure: string }>(" · {count} of {least} {measure}"),
   stillWanted: "Still wanted",
   done: ", done",
   stillWanted2: ", still wanted",
@@ -32,6 +29,52 @@ export const TEXTS = catalogue("ui", {
   nothingWritten: "Nothing written.",
   stayHere: "Stay here",
   letItGo: "Let it go",
-  doneOfWantedWord: message<{ done: number; wanted: number; word: string }>("{done} of {wanted} {word}"),
   doneOfRows: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# row} other {# rows}}"),
+});
+
+/** So and so many, standing by themselves. */
+export const COUNTED = catalogue("ui.counted", {
+  rows: message<{ count: number }>("{count, plural, one {# row} other {# rows}}"),
+  students: message<{ count: number }>("{count, plural, one {# student} other {# students}}"),
+  pockets: message<{ count: number }>("{count, plural, one {# pocket} other {# pockets}}"),
+  artefacts: message<{ count: number }>("{count, plural, one {# artefact} other {# artefacts}}"),
+  links: message<{ count: number }>("{count, plural, one {# link} other {# links}}"),
+  words: message<{ count: number }>("{count, plural, one {# word} other {# words}}"),
+  sentences: message<{ count: number }>("{count, plural, one {# sentence} other {# sentences}}"),
+  points: message<{ count: number }>("{count, plural, one {# point} other {# points}}"),
+  lines: message<{ count: number }>("{count, plural, one {# line} other {# lines}}"),
+});
+
+/** How long a time is, and how long ago something was. */
+export const TIMES = catalogue("ui.times", {
+  minutes: message<{ count: number }>("{count, plural, one {# minute} other {# minutes}}"),
+  hours: message<{ count: number }>("{count, plural, one {# hour} other {# hours}}"),
+  days: message<{ count: number }>("{count, plural, one {# day} other {# days}}"),
+  today: "today",
+  daysAgo: message<{ count: number }>("{count} d"),
+});
+
+/** What a pocket wants, as the chips say it. */
+export const WANTED = catalogue("ui.wanted", {
+  artefacts: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# artefact} other {# artefacts}}"),
+  links: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# link} other {# links}}"),
+  reflection: "reflection",
+  sentencesAtLeast: message<{ least: number }>("at least {least, plural, one {# sentence} other {# sentences}}"),
+  wordsAtLeast: message<{ least: number }>("at least {least, plural, one {# word} other {# words}}"),
+  sentencesFromTo: message<{ least: number; most: number }>("{least}–{most} sentences"),
+  wordsFromTo: message<{ least: number; most: number }>("{least}–{most} words"),
+  withLength: message<{ what: string; length: string }>("{what} · {length}"),
+  sentencesOf: message<{ what: string; count: number; length: string }>("{what} · {count, plural, one {# sentence} other {# sentences}} of {length}"),
+  wordsOf: message<{ what: string; count: number; length: string }>("{what} · {count, plural, one {# word} other {# words}} of {length}"),
+  countOfSentences: message<{ what: string; count: number; least: number }>("{what} · {count} of {least, plural, one {# sentence} other {# sentences}}"),
+  countOfWords: message<{ what: string; count: number; least: number }>("{what} · {count} of {least, plural, one {# word} other {# words}}"),
+});
+
+/** The order in which a date is told. */
+export const DATES = catalogue("ui.dates", {
+  day: message<{ weekday: string; day: string; month: string }>("{weekday} {day} {month}"),
+  fullDay: message<{ weekday: string; day: string; month: string; year: string }>("{weekday} {day} {month} {year}"),
+  shortDay: message<{ day: string; month: string }>("{day} {month}"),
+  moment: message<{ weekday: string; day: string; month: string; clock: string }>("{weekday} {day} {month}, {clock}"),
+  dayAt: message<{ day: string; clock: string }>("{day}, {clock}"),
 });

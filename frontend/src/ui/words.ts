@@ -1,6 +1,7 @@
 /** Statuses in words: the same on the board, in panels and in labels. */
-import { catalogue } from "../language/catalogue";
-import { dayOf, day, plural } from "./dates";
+import { catalogue, message } from "../language/catalogue";
+import { LOCALE } from "../language/chosen";
+import { dayOf, day } from "./dates";
 import type { CoatState, StatusWord } from "./Coat";
 
 export const STATUS: Record<StatusWord, string> = catalogue("ui.status", {
@@ -21,19 +22,40 @@ interface Judged extends CoatState {
   due?: string | null;
 }
 
+/** The same within a sentence. */
+export const STATUS_WITHIN: Record<StatusWord, string> = catalogue("ui.statusWithin", {
+  not_asked: "not asked",
+  excused: "excused",
+  accepted: "accepted",
+  sent_back: "sent back",
+  handed_in: "handed in",
+  not_open: "opens later",
+  working: "being worked on",
+  empty: "nothing yet",
+});
+
+const JUDGED = catalogue("ui.judged", {
+  late: "late",
+  daysLate: message<{ count: number }>("{count, plural, one {# school day} other {# school days}} late"),
+  statusOn: message<{ status: string; day: string }>("{status} {day}"),
+  handedIn: message<{ day: string }>("handed in {day}"),
+  overdue: "overdue",
+  overdueSince: message<{ day: string }>("overdue since {day}"),
+});
+
 /** How late, in school days, or by the clock where no school day passed. */
 export function lateness(one: { late_days: number; late_seconds: number }): string {
-  return one.late_days > 0 ? `${plural(one.late_days, "school day")} late` : "late";
+  return one.late_days > 0 ? JUDGED.daysLate({ count: one.late_days }) : JUDGED.late;
 }
 
 /** A cell in words: ``handed in Thu 5 Nov, 1 school day late``. */
 export function inWords(one: Judged): string {
-  const said = STATUS[one.status].toLowerCase();
+  const status = STATUS_WITHIN[one.status];
   const came = one.at && one.status !== "excused" ? dayOf(one.at) : "";
-  const parts = [one.status === "handed_in" && came ? `${said} ${came}` : said];
-  if (came && one.status !== "handed_in") parts.push(`handed in ${came}`);
+  const parts = [one.status === "handed_in" && came ? JUDGED.statusOn({ status, day: came }) : status];
+  if (came && one.status !== "handed_in") parts.push(JUDGED.handedIn({ day: came }));
   if (one.late) parts.push(lateness(one));
-  if (one.overdue) parts.push(one.due ? `overdue since ${day(one.due)}` : "overdue");
+  if (one.overdue) parts.push(one.due ? JUDGED.overdueSince({ day: day(one.due) }) : JUDGED.overdue);
   return parts.join(", ");
 }
 
@@ -42,7 +64,9 @@ export function listed(person: { family_name: string; given_name: string }): str
   return person.family_name ? `${person.family_name}, ${person.given_name}` : person.given_name;
 }
 
+const LISTED = new Intl.ListFormat(LOCALE, { type: "conjunction" });
+
 /** ``Soil test, Crop log and Menu`` */
 export function together(titles: string[]): string {
-  return titles.length < 2 ? titles.join("") : `${titles.slice(0, -1).join(", ")} and ${titles.at(-1) ?? ""}`;
+  return LISTED.format(titles);
 }

@@ -13,6 +13,7 @@ import { ReadAloud } from "../ui/reading/ReadAloud";
 import { plainText, RichText } from "../ui/reading/RichText";
 import { Failed } from "../ui/Waiting";
 import { TEXTS } from "./texts";
+import { together } from "../ui/words";
 
 type Artefact = Schema["ArtefactShape"];
 
@@ -22,7 +23,6 @@ export const VIEWER = {
   none: TEXTS.thereIsNoViewerFor,
   download: TEXTS.downloadTheOriginal,
   pages: TEXTS.pages,
-  left: TEXTS.moreThanIsShownHere,
 } as const;
 
 export function Viewer({ artefact, onClose }: { artefact: Artefact; onClose: () => void }) {
@@ -68,7 +68,7 @@ function Converted({ artefact }: { artefact: Artefact }) {
     );
   }
   if (view.data.state === "none") return <p>{view.data.why ? `${view.data.why} ${VIEWER.take}` : VIEWER.none}</p>;
-  if (view.data.state === "failed") return <Notice look="info" title={view.data.why} fix={VIEWER.none.replace(/^.*?\. /, "")} />;
+  if (view.data.state === "failed") return <Notice look="info" title={view.data.why} fix={VIEWER.take} />;
   return view.data.kind === "pages" ? <Pages artefact={artefact} pages={view.data.pages} /> : <Document artefact={artefact} />;
 }
 
@@ -102,7 +102,7 @@ function Document({ artefact }: { artefact: Artefact }) {
         </>
       )}
       {kind === "text" && <pre className="overflow-x-auto rounded-md border border-edge bg-ground p-4 text-sm break-words whitespace-pre-wrap">{text}</pre>}
-      {kind === "text" && left > 0 && <p className="text-quiet">{TEXTS.leftSignsLeft({ left, left2: VIEWER.left })}</p>}
+      {kind === "text" && left > 0 && <p className="text-quiet">{TEXTS.signsLeft({ left })}</p>}
       {kind === "tables" && <Tables tables={found.data.tables ?? []} />}
     </>
   );
@@ -154,7 +154,7 @@ function Tables({ tables }: { tables: Schema["ViewTable"][] }) {
       ) : (
         <p>{TEXTS.thisTableIsEmpty}</p>
       )}
-      {left.length > 0 && <p className="text-quiet">{`${left.join(" and ")} ${VIEWER.left}`}</p>}
+      {left.length > 0 && <p className="text-quiet">{TEXTS.rowsColumnsLeft({ left: together(left) })}</p>}
     </>
   );
 }

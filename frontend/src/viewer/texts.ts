@@ -8,7 +8,6 @@ export const TEXTS = catalogue("viewer", {
   thereIsNoViewerFor: "There is no viewer for files of this kind. Download it to open it on your device.",
   downloadTheOriginal: "Download the original",
   pages: "Pages",
-  moreThanIsShownHere: "more than is shown here; the original has everything.",
   titlePageAtOfPages: message<{ title: string; at: number; pages: number }>("{title}, page {at} of {pages}"),
   atOfPages: message<{ at: number; pages: number }>("{at} of {pages}"),
   tables: "Tables",
@@ -21,7 +20,8 @@ export const TEXTS = catalogue("viewer", {
   inPockets: message<{ pockets: string }>("in {pockets}"),
   bytesBytes: message<{ bytes: number }>("{bytes} bytes"),
   bytesKb: message<{ bytes: number }>("{bytes} kB"),
-  leftSignsLeft: message<{ left: number; left2: string }>("{left} signs {left2}"),
   rowsLeftOutRows: message<{ rows_left_out: number }>("{rows_left_out} rows"),
   columnsLeftOutColumns: message<{ columns_left_out: number }>("{columns_left_out} columns"),
+  signsLeft: message<{ left: number }>("{left, plural, one {# sign} other {# signs}} more than is shown here; the original has everything."),
+  rowsColumnsLeft: message<{ left: string }>("{left} more than is shown here; the original has everything."),
 });

@@ -7,7 +7,7 @@ import { useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
-import { lateness, STATUS } from "../ui/words";
+import { lateness, STATUS_WITHIN } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { FrozenPockets } from "../submission/FrozenPockets";
 import { TEXTS } from "./texts";
@@ -38,12 +38,12 @@ export function SubmissionView() {
             {TEXTS.titleSubmissionNumber({ title: one.handin.title, number: one.number })}
           </h1>
           <p className="figures text-ink-soft">
-            {TEXTS.handedInAtOtherReceipt({ at: moment(one.at), one: lateness(one), lateIs: one.late && one.number === 1 })}{" "}<strong>{one.receipt}</strong>
+            {TEXTS.handedInWithReceipt({ at: moment(one.at), late: one.late && one.number === 1, lateness: lateness(one), receipt: <strong key="receipt">{one.receipt}</strong> })}
           </p>
           {one.voided_at && <p>{TEXTS.takenBackVoidedAtIt({ voided_at: moment(one.voided_at) })}</p>}
           <p className="text-ink-soft">
             {one.student.full_name}
-            {outcome ? ` · ${STATUS[outcome.kind].toLowerCase()}` : ""}
+            {outcome ? ` · ${STATUS_WITHIN[outcome.kind]}` : ""}
           </p>
         </div>
       </header>

@@ -7,10 +7,11 @@ import { useGroup, useGroupId } from "../api/session";
 import { dueWords } from "../submission/HandInBar";
 import { chipWords } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
-import { day, plural } from "../ui/dates";
+import { day } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { inWords, STATUS } from "../ui/words";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 type Line = Schema["StudentHandIn"];
 
@@ -64,13 +65,11 @@ function ToDo({ line, base }: { line: Line; base: string }) {
         <span className="min-w-0 flex-1 text-base">
           <span className="block text-lg font-bold break-words">{line.title}</span>
           <span className={`block ${line.overdue ? "text-overdue" : "text-ink-soft"}`}>
-            {line.status === "sent_back" && TEXTS.sentBack}
-            {dueWords(line)}
-            {line.extra_days > 0 && TEXTS.extraDaysForYou({ extra_days: line.extra_days })}
+            {TEXTS.dueWithExtra({ sentBack: line.status === "sent_back", due: dueWords(line), extra: line.extra_days })}
           </span>
           <span className="block text-ink-soft">
             {line.wanting.length === 0 && TEXTS.everythingWantedIsThere}
-            {line.points !== null && `${line.wanting.length === 0 ? " · " : ""}${plural(line.points, "point")}`}
+            {line.points !== null && `${line.wanting.length === 0 ? " · " : ""}${COUNTED.points({ count: line.points })}`}
           </span>
           {line.wanting.length > 0 && (
             <ul aria-label={TEXTS.stillWanted} className="mt-1 flex flex-col gap-0.5">

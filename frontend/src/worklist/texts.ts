@@ -1,15 +1,15 @@
 /** The words of worklist. */
-import { catalogue, message } from "../language/catalogue";
+import type { ReactNode } from "react";
+import { catalogue, message, rich } from "../language/catalogue";
 export const TEXTS = catalogue("worklist", {
   back: "Back",
   titleSubmissionNumber: message<{ title: string; number: number }>("{title}, submission {number}"),
-  handedInAtOtherReceipt: message<{ at: string; one: string; lateIs: boolean }>("Handed in {at}{lateIs, select, true {, {one}} other {}} · receipt"),
+  handedInWithReceipt: rich<{ at: string; late: boolean; lateness: string; receipt: ReactNode }>("Handed in {at}{late, select, true {, {lateness}} other {}} · receipt {receipt}"),
   takenBackVoidedAtIt: message<{ voided_at: string }>("Taken back {voided_at}; it no longer counts."),
   toHandIn: "To hand in",
   nothingIsWaitingForYou: "Nothing is waiting for you.",
   inAlreadyOrOpensLater: "In already, or opens later",
-  sentBack: "Sent back. ",
-  extraDaysForYou: message<{ extra_days: number }>(" ({extra_days, plural, one {# extra day} other {# extra days}} for you)"),
+  dueWithExtra: message<{ sentBack: boolean; due: string; extra: number }>("{sentBack, select, true {Sent back. {due}} other {{due}}}{extra, plural, =0 {} one { (# extra day for you)} other { (# extra days for you)}}"),
   everythingWantedIsThere: "Everything wanted is there",
   stillWanted: "Still wanted",
   rowsNotFinishedColumns: message<{ rows: number; columns: string }>("{rows, plural, one {# row} other {# rows}} not finished: {columns}"),
@@ -18,4 +18,5 @@ export const TEXTS = catalogue("worklist", {
   readWhatYouHandedIn: "Read what you handed in",
   openThePocket: "Open the pocket",
   opensOpens: message<{ opens: string }>("opens {opens}"),
+
 });

@@ -7,12 +7,13 @@ import { Problem } from "../api/problem";
 import { historyQuery, revisionQuery } from "../api/queries";
 import type { TextKind } from "../api/queries";
 import { Button } from "../ui/Button";
-import { moment, plural } from "../ui/dates";
+import { moment } from "../ui/dates";
 import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { RichText } from "../ui/reading/RichText";
 import { Failed, Waiting } from "../ui/Waiting";
 import { HISTORY } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 interface Props {
   kind: TextKind;
@@ -50,7 +51,7 @@ export function HistoryDialog({ kind, id, may, onBack, onClose }: Props) {
                 <button type="button" aria-pressed={one.id === shown} onClick={() => setChosen(one.id)} className={`min-h-11 w-full px-2 py-1 text-left ${one.id === shown ? "bg-today" : "hover:bg-ground"}`}>
                   <span className="block font-semibold">{moment(one.saved_at)}</span>
                   <span className="text-quiet">
-                    {one.mine ? HISTORY.me : one.who}, {plural(one.words, "word")}
+                    {one.mine ? HISTORY.me : one.who}, {COUNTED.words({ count: one.words })}
                     {one.id === newest.id && ` · ${HISTORY.now}`}
                   </span>
                 </button>

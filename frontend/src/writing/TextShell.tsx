@@ -10,6 +10,7 @@ import { useSay } from "../ui/Toasts";
 import { count } from "./count";
 import type { Saved, SaveState } from "./keeper";
 import { TEXTS } from "./texts";
+import { COUNTED } from "../ui/texts";
 
 export interface Asked {
   measure: string;
@@ -76,7 +77,7 @@ function Counted({ text, length, limit }: { text: string; length: Asked; limit: 
   return (
     <span className="figures inline-flex items-center gap-2">
       {asked && <Reached number={length.measure === "sentences" ? counts.sentences : counts.words} length={length} />}
-      {asked ? words : TEXTS.wordsWords({ words: counts.words })}
+      {asked ? words : COUNTED.words({ count: counts.words })}
     </span>
   );
 }
@@ -135,7 +136,7 @@ function TwoTexts({ mine, theirs, rich, onSettle }: { mine: string; theirs: Save
         ].map((one) => (
           <div key={one.act} className="flex flex-col gap-2 rounded-md bg-paper p-3">
             <h5 className="font-bold">{one.title}</h5>
-            {rich ? <RichText html={one.text || "<p>(empty)</p>"} className="flex-1" /> : <p className="flex-1 break-words whitespace-pre-wrap">{one.text || TEXTS.empty}</p>}
+            {rich ? <RichText html={one.text || `<p>${TEXTS.empty}</p>`} className="flex-1" /> : <p className="flex-1 break-words whitespace-pre-wrap">{one.text || TEXTS.empty}</p>}
             <Button big onClick={() => onSettle(one.text, theirs)}>
               {one.act}
             </Button>

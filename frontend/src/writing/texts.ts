@@ -27,7 +27,6 @@ export const TEXTS = catalogue("writing", {
   cancel: "Cancel",
   sentencesOfAsked: message<{ sentences: number; asked: string }>("{sentences} of {asked}"),
   wordsOfAsked: message<{ words: number; asked: string }>("{words} of {asked}"),
-  wordsWords: message<{ words: number }>("{words} word{words, plural, one {} other {s}}"),
 });
 
 /** The history of a text. */
