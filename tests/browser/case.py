@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import json
 import os
 import re
 from datetime import date, datetime, timedelta
 from pathlib import Path
-from typing import Any
 from zoneinfo import ZoneInfo
 
 from django.conf import settings
@@ -19,6 +17,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 
 from coatpeg.people.models import Person
 from coatpeg.web.recheck import differences
+from operations import eyes
 from tests.builders import ZONE, Class, klass
 
 ARGUMENTS = [
@@ -33,7 +32,6 @@ ARGUMENTS = [
     "--use-fake-device-for-media-stream",
     "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
 ]
-AXE = (settings.BASE_DIR / "frontend/node_modules/axe-core/axe.min.js").read_text()
 PATIENCE = 60_000
 """Milliseconds that a step may take where the machine has other work; what must be fast is measured elsewhere."""
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
@@ -87,9 +85,9 @@ class BrowserCase(LiveServerTestCase):
     def day(self, offset: int) -> date:
         return self.today + timedelta(days=offset)
 
-    def page(self, person: Person | None, path: str = "/", size: tuple[int, int] = DESK) -> Page:
+    def page(self, person: Person | None, path: str = "/", size: tuple[int, int] = DESK, locale: str = "en-GB") -> Page:
         """A page of somebody's own browser, signed in."""
-        context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, locale="en-GB")
+        context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, locale=locale)
         self.contexts.append(context)
         context.set_default_timeout(PATIENCE)
         if person:
@@ -111,20 +109,11 @@ class BrowserCase(LiveServerTestCase):
 
     def no_violation(self, page: Page, part: str = "html") -> None:
         """axe-core finds nothing on the view, or the part of it, as it stands (WCAG 2.0 to 2.2, A and AA)."""
-        page.evaluate(AXE)
-        found: dict[str, Any] = page.evaluate(
-            "(part) => axe.run(part, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})", part
-        )
-        lines = [
-            f"{one['id']}: {one['help']}: {json.dumps([node['html'][:160] for node in one['nodes'][:3]])}"
-            for one in found["violations"]
-        ]
-        self.assertEqual(lines, [])
+        self.assertEqual(eyes.violations(page, part), [])
 
     def fits(self, page: Page) -> None:
         """Nothing is wider than the screen."""
-        wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
-        self.assertLessEqual(wide, 0)
+        self.assertLessEqual(eyes.too_wide(page), 0)
 
 
 def choose(page: Page, path: str) -> None:

@@ -1,5 +1,6 @@
 /** The words of the frame. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("app", {
   name: "Coat Peg",
   find: "Find a student",
@@ -39,7 +40,7 @@ export const TEXTS = catalogue("app", {
   lastDay: "Last day",
   cancel: "Cancel",
   startTheClass: "Start the class",
-  titleUnseenNew: message<{ title: string; unseen: number }>("{title}, {unseen} new"),
+  titleUnseenNew: message<{ title: string; unseen: number }>("{title}, {unseen, number} new"),
   dueDatesInYourOwn: "Due dates in your own calendar",
   aCalendarProgramThatSubscribes: "A calendar program that subscribes to your address shows when what is due. Whoever has the address can read titles and classes, nothing else.",
   yourAddressShownThisOnce: "Your address, shown this once",
@@ -47,7 +48,7 @@ export const TEXTS = catalogue("app", {
   makeANewOne: "Make a new one",
   makeAnAddress: "Make an address",
   endIt: "End it",
-  weekWeekOfWeeks: message<{ week: number; weeks: number }>(" · week {week} of {weeks}"),
+  weekWeekOfWeeks: message<{ week: number; weeks: number }>(" · week {week, number} of {weeks, number}"),
   initialsAccountOfFullName: message<{ initials: string; full_name: string }>("{initials}, account of {full_name}"),
   toMark: "to mark",
   toHandIn: "to hand in",
@@ -58,12 +59,12 @@ export const TEXTS = catalogue("app", {
   signInByName: "Sign in by name",
   oneMoment: "One moment …",
   theTermSWeeksAnd: "The term's weeks and hand-ins",
-  weekNumber: message<{ number: number; school_daysIs: boolean; nowIs: boolean }>("Week {number}{school_daysIs, select, true {} other {, no school}}{nowIs, select, true {, this week} other {}}:"),
+  weekNumber: message<{ number: number; school_daysIs: boolean; nowIs: boolean }>("Week {number, number}{school_daysIs, select, true {} other {, no school}}{nowIs, select, true {, this week} other {}}:"),
   noDueDate: "no due date",
-  inAskedIn: message<{ in: number; asked: number }>("{in}/{asked} in"),
+  inAskedIn: message<{ in: number; asked: number }>("{in, number}/{asked, number} in"),
   opensLater: "opens later",
   nameIsStartedItsLead: message<{ name: string }>("“{name}” is started; its lead finds it among their classes."),
-  moreHanging: message<{ count: number; due: boolean }>("{due, select, true {{count} more due this week} other {{count} more without a due date}}"),
+  moreHanging: message<{ count: number; due: boolean }>("{due, select, true {{count, number} more due this week} other {{count, number} more without a due date}}"),
   chooseClassNow: message<{ name: string }>("Choose a class: {name}"),
 });
 

@@ -1,5 +1,6 @@
-/** The words of handins. */
+/** The words of setting hand-ins. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("handins", {
   newHandIn: "New hand-in",
   closeTheForm: "Close the form",
@@ -20,7 +21,7 @@ export const TEXTS = catalogue("handins", {
   nameDueAt: message<{ name: string }>("{name} due at"),
   giveItATitleAnd: "Give it a title and choose its pockets; who gets it and when shows here.",
   whoWillGetIt: "Who will get it",
-  studentsWillBeAsked: message<{ number: number; not_asked: number; not_askedIs: boolean }>("{number, plural, one {# student} other {# students}} will be asked{not_askedIs, select, true {, {not_asked} not} other {}}"),
+  studentsWillBeAsked: message<{ number: number; not_asked: number; not_askedIs: boolean }>("{number, plural, one {# student} other {# students}} will be asked{not_askedIs, select, true {, {not_asked, number} not} other {}}"),
   noDueDate: "no due date",
   studentsWithExtraDays: message<{ count: number }>("{count, plural, one {# student} other {# students}} with extra days"),
   nameDaySchoolDaysAdded: message<{ name: string; day: string; extra_days: number }>("{name}: {day} ({extra_days, plural, one {# school day} other {# school days}} added)"),
@@ -38,5 +39,5 @@ export const TEXTS = catalogue("handins", {
   titleIsSetItHangs: message<{ title: string }>("“{title}” is set. It hangs on the rail now."),
   titleIsTakenBackIts: message<{ title: string }>("“{title}” is taken back. Its form is kept: open it to go on."),
   nameDue: message<{ name: string }>("{name} due"),
-  inOfAsked: message<{ in: number; asked: number }>("{in} of {asked}"),
+  inOfAsked: message<{ in: number; asked: number }>("{in, number} of {asked, number}"),
 });

@@ -1,4 +1,6 @@
-/** The words of live. */
-export const TEXTS = {
+/** The words of following a class. */
+import { catalogue } from "../language/catalogue";
+
+export const TEXTS = catalogue("live", {
   itCouldNotBeUndone: "It could not be undone.",
-} as const;
+});

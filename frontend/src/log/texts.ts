@@ -1,5 +1,6 @@
-/** The words of log. */
+/** The words of a log. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("log", {
   date: "Date",
   text: "Text",
@@ -30,7 +31,7 @@ export const TEXTS = catalogue("log", {
   addTheRows: "Add the rows",
   close: "Close",
   whatWasRead: "What was read",
-  lineLine: message<{ line: number }>("Line {line}"),
+  lineLine: message<{ line: number }>("Line {line, number}"),
   standsHereAlreadyLeftOut: "Stands here already; left out.",
   stillToWriteMissing2: message<{ missing: string }>("Still to write: {missing}"),
   changeTheRow: "Change the row",

@@ -1,5 +1,6 @@
 /** The words of looking in over a class. */
 import { catalogue, message } from "../language/catalogue";
+
 export const LOOKING = catalogue("looking.looking", {
   title: "Look in",
   pocket: "Pocket",
@@ -13,6 +14,6 @@ export const LOOKING = catalogue("looking.looking", {
 });
 
 export const TEXTS = catalogue("looking", {
-  begunOfAll: message<{ begun: number; count: number; full: number }>("{begun} of {count} have begun, {full} have everything"),
-  metOfWanted: message<{ met: number; wanted: number }>("{met} of {wanted}"),
+  begunOfAll: message<{ begun: number; count: number; full: number }>("{begun, number} of {count, number} have begun, {full, number} have everything"),
+  metOfWanted: message<{ met: number; wanted: number }>("{met, number} of {wanted, number}"),
 });

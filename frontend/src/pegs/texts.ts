@@ -1,5 +1,6 @@
 /** The words of the pegs. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("pegs", {
   title: "Pegs",
   student: "Student",
@@ -28,7 +29,7 @@ export const TEXTS = catalogue("pegs", {
   nothing: "Nothing is in this pocket yet.",
   noPeriod: "In no period, so without a due date. Put the student into a period.",
   nothingWanted: "nothing wanted",
-  metOfWantedWantedSo: message<{ met: number; wanted: number }>("{met} of {wanted} wanted so far"),
+  metOfWantedWantedSo: message<{ met: number; wanted: number }>("{met, number} of {wanted, number} wanted so far"),
   left: "(left)",
   nameTitleNotAsked: message<{ name: string; title: string }>("{name}, {title}: not asked"),
   pegsStudentsByHandIns: "Pegs: students by hand-ins",
@@ -40,7 +41,7 @@ export const TEXTS = catalogue("pegs", {
   inLate: "in, late",
   sentBack: "sent back",
   whatTheCoatsMean: "What the coats mean",
-  countOfCountStudents: message<{ count: number; count2: number }>(" · {count} of {count2} students"),
+  countOfCountStudents: message<{ count: number; count2: number }>(" · {count, number} of {count2, number} students"),
   left2: " (left)",
   aDueDateOfTheir: "A due date of their own",
   askAllTheSameDue: "Ask all the same, due on",
@@ -52,7 +53,7 @@ export const TEXTS = catalogue("pegs", {
   noDueDate: "No due date",
   overdue: "Overdue",
   opensOpensCell: message<{ opens: string; cell: string }>("Opens {opens} · {cell}"),
-  ofCount: message<{ count: number }>(" · 1 of {count}"),
+  ofCount: message<{ count: number }>(" · 1 of {count, number}"),
   takenBack: " · taken back",
   empty: " · empty",
   portfolio2: "Portfolio",

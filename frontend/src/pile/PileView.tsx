@@ -103,7 +103,7 @@ function List({ waiting, marked, chosen, groupId }: { waiting: Waiting_[]; marke
                 <span className="block truncate">
                   <ListedName person={one.student} />
                 </span>
-                <span className="block truncate text-xs text-quiet">
+                <span className="block text-xs break-words text-quiet">
                   {one.handin.title} · {moment(one.at)}
                   {one.late && `, ${lateness(one)}`}
                 </span>

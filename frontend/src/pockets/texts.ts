@@ -1,5 +1,6 @@
 /** The words of the student's pockets. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("pockets", {
   pockets: "Pockets",
   ownPages: "Pages of my own",
@@ -46,7 +47,7 @@ export const TEXTS = catalogue("pockets", {
   title: "Title",
   givenNameSPortfolio: message<{ given_name: string }>("{given_name}’s portfolio"),
   colour: "Colour",
-  colourAt: message<{ at: number }>("Colour {at}"),
+  colourAt: message<{ at: number }>("Colour {at, number}"),
   pictureOfTheCover: "Picture of the cover",
   onItsWay: "On its way …",
   anotherPicture: "Another picture",
@@ -81,8 +82,8 @@ export const TEXTS = catalogue("pockets", {
   emptyPage: "empty",
   overdue: "overdue",
   statusLocked: message<{ status: string }>("{status}, locked"),
-  inPockets: message<{ met: number; wanted: number }>("{met} of {wanted} things in their pockets"),
-  overAll: message<{ met: number; wanted: number }>("{met} of {wanted} over the whole term"),
+  inPockets: message<{ met: number; wanted: number }>("{met, number} of {wanted, number} things in their pockets"),
+  overAll: message<{ met: number; wanted: number }>("{met, number} of {wanted, number} over the whole term"),
 });
 
 /** What staff say. */

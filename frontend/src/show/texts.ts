@@ -1,5 +1,6 @@
 /** The words of show pages. */
 import { catalogue } from "../language/catalogue";
+
 export const SHOW = catalogue("show.show", {
   title: "Show pages",
   none: "No show page is open yet",

@@ -1,6 +1,7 @@
 /** The words of handing in. */
 import type { ReactNode } from "react";
 import { catalogue, message, rich } from "../language/catalogue";
+
 export const TEXTS = catalogue("submission", {
   handIn: "Hand in",
   handInAgain: "Hand in again",
@@ -15,7 +16,7 @@ export const TEXTS = catalogue("submission", {
   reflection: "Reflection",
   pocketCheck: "Pocket check",
   nothingWasInThisLog: "Nothing was in this log.",
-  wordsWordsSentencesSentences: message<{ words: number; sentences: number }>("{words} words, {sentences} sentences"),
+  wordsWordsSentencesSentences: message<{ words: number; sentences: number }>("{words, number} words, {sentences, number} sentences"),
   asItWasSaid: "As it was said",
   unchangedFromTheStarter: "Unchanged from the starter",
   thisIsTheVeryFile: "This is the very file that everybody began with.",
@@ -27,10 +28,10 @@ export const TEXTS = catalogue("submission", {
   whenWhichHasPassed: message<{ when: string }>("{when}, which has passed"),
   whenToday: message<{ when: string }>("{when}, today"),
   whenInSchoolDays: message<{ when: string; due_in: number }>("{when}, in {due_in, plural, one {# school day} other {# school days}}"),
-  verbAllCountPockets: message<{ verb: string; count: number }>("{verb}: all {count} pockets"),
+  verbAllCountPockets: message<{ verb: string; count: number }>("{verb}: all {count, number} pockets"),
   youCanHandInNow: message<{ count: number }>("You can hand in now. In {count, plural, one {one pocket} other {# pockets}} something is still open; your teacher will see that."),
   youCanHandInNow2: message<{ only: string }>("You can hand in now, but {only}; your teacher will see that."),
-  rowsPluralOneOneRow: message<{ rows: number; columns: string }>("{rows, plural, one {one row is} other {{rows} rows are}} not finished ({columns})"),
+  rowsPluralOneOneRow: message<{ rows: number; columns: string }>("{rows, plural, one {one row is} other {{rows, number} rows are}} not finished ({columns})"),
   stillOpen: "Still open",
   andMorePockets: message<{ count: number }>("and {count, plural, one {# more pocket} other {# more pockets}}"),
   theRowsHandedInStay: "The rows handed in stay as they are. You can write new ones.",
@@ -44,7 +45,7 @@ export const TEXTS = catalogue("submission", {
   countPluralOneUploadingIs: message<{ uploading: string; count: number }>("{count, plural, one {“{uploading}” is} other {{count, plural, one {# file} other {# files}} are}} still coming up; then you can hand in."),
   linksInItTheAddress: message<{ links: number }>("{links, plural, one {# link} other {# links}} in it: the address is kept as it was, but what it leads to may change."),
   allSubmissions: "All submissions",
-  submissionNumberAt: message<{ number: number; at: string }>("Submission {number}, {at}"),
+  submissionNumberAt: message<{ number: number; at: string }>("Submission {number, number}, {at}"),
   takenBack: " · taken back",
   verbPockets: message<{ verb: string; pockets: string }>("{verb}: {pockets}"),
   allHere: message<{ pockets: number }>("{pockets, plural, one {Everything is here.} other {Everything is here, in all # pockets.}} After handing in you can read it, and it opens again if it is sent back."),
@@ -55,5 +56,5 @@ export const TEXTS = catalogue("submission", {
   receipt: rich<{ number: ReactNode }>("Receipt {number}"),
   feedback: message<{ status: string }>("Feedback: {status}"),
   statusAtBy: rich<{ status: ReactNode; at: string; by: string }>("{status} {at} by {by}"),
-  scoreOf: rich<{ score: ReactNode; points: number }>("{score} of {points} points"),
+  scoreOf: rich<{ score: ReactNode; points: number }>("{score} of {points, number} points"),
 });

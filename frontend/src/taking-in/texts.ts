@@ -1,5 +1,6 @@
 /** The words of putting work in. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("taking-in", {
   addPhoto: "Photo",
   addFile: "File",
@@ -24,7 +25,7 @@ export const TEXTS = catalogue("taking-in", {
   waitingForTheConnection: "Waiting for the connection.",
   letGo: "Let go.",
   theConnectionWasLost: "The connection was lost.",
-  nameIsLargerThanLimit: message<{ name: string; limit: number }>("“{name}” is larger than {limit} MB, the most this school takes."),
+  nameIsLargerThanLimit: message<{ name: string; limit: number }>("“{name}” is larger than {limit, number} MB, the most this school takes."),
   makeItSmallerOrPut: "Make it smaller, or put a link to it.",
   thisPageMayNotUse: message<{ device: "camera" | "microphone" }>("{device, select, camera {This page may not use the camera: it was not allowed.} other {This page may not use the microphone: it was not allowed.}}"),
   thereIsNoDeviceOn: message<{ device: "camera" | "microphone" }>("{device, select, camera {There is no camera on this device.} other {There is no microphone on this device.}}"),
@@ -34,7 +35,7 @@ export const TEXTS = catalogue("taking-in", {
   topEdge: "Top edge",
   rightEdge: "Right edge",
   bottomEdge: "Bottom edge",
-  photoCountJpg: message<{ count: number }>("Photo {count}.jpg"),
+  photoCountJpg: message<{ count: number }>("Photo {count, number}.jpg"),
   addPhotos: message<{ count: number }>("Add {count, plural, one {# photo} other {# photos}}"),
   ofLongest: message<{ LONGEST: string }>("of {LONGEST}"),
   waysToAdd: "Ways to add",

@@ -6,10 +6,10 @@ import { RichText } from "../ui/reading/RichText";
 import { heading } from "../log/cells";
 import { columnOf } from "./fields";
 import type { Fields } from "./fields";
-import { TEXTS } from "./texts";
+import { SEEN_AS, TEXTS, WIDE_AS } from "./texts";
 import type { Laid } from "./texts";
 
-const WIDTHS = { Phone: 390, Tablet: 820, Desk: 1280 } as const;
+const WIDTHS = { phone: 390, tablet: 820, desk: 1280 } as const;
 type Width = keyof typeof WIDTHS;
 const SPACE = 256;
 /** Pixels that the panel gives to a screen. */
@@ -22,13 +22,13 @@ interface Props {
 
 export function PocketPreview({ fields, pocket, chips }: Props) {
   const [as, setAs] = useState<"student" | "staff">("student");
-  const [width, setWidth] = useState<Width>(TEXTS.phone);
+  const [width, setWidth] = useState<Width>("phone");
   const scale = SPACE / WIDTHS[width];
   return (
     <aside aria-label={TEXTS.preview} className="flex w-[304px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-paper p-4 max-xl:hidden">
       <div className="flex items-center justify-between">
         <h2 className="text-base">{TEXTS.preview}</h2>
-        <Choice label={TEXTS.seenAs} options={["student", "staff"]} value={as} onChange={setAs} />
+        <Choice label={TEXTS.seenAs} words={SEEN_AS} value={as} onChange={setAs} />
       </div>
       <div className="rounded-lg border-8 border-ink bg-ground">
         <div className="overflow-hidden rounded-sm" style={{ height: 470 }}>
@@ -37,15 +37,15 @@ export function PocketPreview({ fields, pocket, chips }: Props) {
           </div>
         </div>
       </div>
-      <Choice label={TEXTS.width} options={Object.keys(WIDTHS) as Width[]} value={width} onChange={setWidth} />
+      <Choice label={TEXTS.width} words={WIDE_AS} value={width} onChange={setWidth} />
     </aside>
   );
 }
 
-function Choice<T extends string>({ label, options, value, onChange }: { label: string; options: T[]; value: T; onChange: (value: T) => void }) {
+function Choice<T extends string>({ label, words, value, onChange }: { label: string; words: Record<T, string>; value: T; onChange: (value: T) => void }) {
   return (
     <div role="group" aria-label={label} className="flex gap-1">
-      {options.map((one) => (
+      {(Object.keys(words) as T[]).map((one) => (
         <button
           key={one}
           type="button"
@@ -53,7 +53,7 @@ function Choice<T extends string>({ label, options, value, onChange }: { label: 
           onClick={() => onChange(one)}
           className={`min-h-8 rounded-md border px-2.5 text-xs font-semibold ${one === value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
         >
-          {one}
+          {words[one]}
         </button>
       ))}
     </div>

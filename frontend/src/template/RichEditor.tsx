@@ -6,7 +6,7 @@ import { Bold, Heading, Italic, Link2, List, ListOrdered, Unlink } from "lucide-
 import { useEffect, useState } from "react";
 import type { ReactNode } from "react";
 import { Button } from "../ui/Button";
-import { TEXTS } from "./texts";
+import { TEXTS, TOOLS } from "./texts";
 
 interface Props {
   label: string;
@@ -57,15 +57,15 @@ function Bar({ editor, label }: { editor: Editor; label: string }) {
   return (
     <div className="border-b border-line">
       <div role="toolbar" aria-label={TEXTS.formatting({ label })} className="flex flex-wrap gap-0.5 px-1 py-0.5">
-        <Tool name="Bold" on={on.bold} act={() => run().toggleBold().run()} icon={<Bold aria-hidden size={16} />} />
-        <Tool name="Italic" on={on.italic} act={() => run().toggleItalic().run()} icon={<Italic aria-hidden size={16} />} />
-        <Tool name="Heading" on={on.heading} act={() => run().toggleHeading({ level: 3 }).run()} icon={<Heading aria-hidden size={16} />} />
-        <Tool name="List" on={on.list} act={() => run().toggleBulletList().run()} icon={<List aria-hidden size={16} />} />
-        <Tool name="Numbered list" on={on.ordered} act={() => run().toggleOrderedList().run()} icon={<ListOrdered aria-hidden size={16} />} />
+        <Tool name={TOOLS.bold} on={on.bold} act={() => run().toggleBold().run()} icon={<Bold aria-hidden size={16} />} />
+        <Tool name={TOOLS.italic} on={on.italic} act={() => run().toggleItalic().run()} icon={<Italic aria-hidden size={16} />} />
+        <Tool name={TOOLS.heading} on={on.heading} act={() => run().toggleHeading({ level: 3 }).run()} icon={<Heading aria-hidden size={16} />} />
+        <Tool name={TOOLS.list} on={on.list} act={() => run().toggleBulletList().run()} icon={<List aria-hidden size={16} />} />
+        <Tool name={TOOLS.numbered} on={on.ordered} act={() => run().toggleOrderedList().run()} icon={<ListOrdered aria-hidden size={16} />} />
         {on.link ? (
-          <Tool name="Take the link off" on act={() => run().unsetLink().run()} icon={<Unlink aria-hidden size={16} />} />
+          <Tool name={TOOLS.linkOff} on act={() => run().unsetLink().run()} icon={<Unlink aria-hidden size={16} />} />
         ) : (
-          <Tool name="Link" on={linking} act={() => setLinking(!linking)} icon={<Link2 aria-hidden size={16} />} />
+          <Tool name={TOOLS.link} on={linking} act={() => setLinking(!linking)} icon={<Link2 aria-hidden size={16} />} />
         )}
       </div>
       {linking && <LinkField onLink={(href) => run().setLink({ href }).run()} onDone={() => setLinking(false)} editor={editor} />}

@@ -1,5 +1,6 @@
-/** The words of ui. */
+/** The words of what all views share. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("ui", {
   oneMoment: "One moment …",
   thisCouldNotBeLoaded: "This could not be loaded.",
@@ -18,7 +19,7 @@ export const TEXTS = catalogue("ui", {
   readAloud: "Read aloud",
   stopReading: "Stop reading",
   thisDeviceHasNoVoice: "This device has no voice to read with.",
-  doneOfRowsWeekBy: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# row} other {# rows}}, week by week"),
+  doneOfRowsWeekBy: message<{ done: number; wanted: number }>("{done, number} of {wanted, plural, one {# row} other {# rows}}, week by week"),
   yourText: "your text",
   reflectionOnOn: message<{ on: string }>("reflection on {on}"),
   stillWanted: "Still wanted",
@@ -29,7 +30,7 @@ export const TEXTS = catalogue("ui", {
   nothingWritten: "Nothing written.",
   stayHere: "Stay here",
   letItGo: "Let it go",
-  doneOfRows: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# row} other {# rows}}"),
+  doneOfRows: message<{ done: number; wanted: number }>("{done, number} of {wanted, plural, one {# row} other {# rows}}"),
 });
 
 /** So and so many, standing by themselves. */
@@ -51,23 +52,23 @@ export const TIMES = catalogue("ui.times", {
   hours: message<{ count: number }>("{count, plural, one {# hour} other {# hours}}"),
   days: message<{ count: number }>("{count, plural, one {# day} other {# days}}"),
   today: "today",
-  daysAgo: message<{ count: number }>("{count} d"),
+  daysAgo: message<{ count: number }>("{count, number} d"),
 });
 
 /** What a pocket wants, as the chips say it. */
 export const WANTED = catalogue("ui.wanted", {
-  artefacts: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# artefact} other {# artefacts}}"),
-  links: message<{ done: number; wanted: number }>("{done} of {wanted, plural, one {# link} other {# links}}"),
+  artefacts: message<{ done: number; wanted: number }>("{done, number} of {wanted, plural, one {# artefact} other {# artefacts}}"),
+  links: message<{ done: number; wanted: number }>("{done, number} of {wanted, plural, one {# link} other {# links}}"),
   reflection: "reflection",
   sentencesAtLeast: message<{ least: number }>("at least {least, plural, one {# sentence} other {# sentences}}"),
   wordsAtLeast: message<{ least: number }>("at least {least, plural, one {# word} other {# words}}"),
-  sentencesFromTo: message<{ least: number; most: number }>("{least}–{most} sentences"),
-  wordsFromTo: message<{ least: number; most: number }>("{least}–{most} words"),
+  sentencesFromTo: message<{ least: number; most: number }>("{least, number}–{most, number} sentences"),
+  wordsFromTo: message<{ least: number; most: number }>("{least, number}–{most, number} words"),
   withLength: message<{ what: string; length: string }>("{what} · {length}"),
   sentencesOf: message<{ what: string; count: number; length: string }>("{what} · {count, plural, one {# sentence} other {# sentences}} of {length}"),
   wordsOf: message<{ what: string; count: number; length: string }>("{what} · {count, plural, one {# word} other {# words}} of {length}"),
-  countOfSentences: message<{ what: string; count: number; least: number }>("{what} · {count} of {least, plural, one {# sentence} other {# sentences}}"),
-  countOfWords: message<{ what: string; count: number; least: number }>("{what} · {count} of {least, plural, one {# word} other {# words}}"),
+  countOfSentences: message<{ what: string; count: number; least: number }>("{what} · {count, number} of {least, plural, one {# sentence} other {# sentences}}"),
+  countOfWords: message<{ what: string; count: number; least: number }>("{what} · {count, number} of {least, plural, one {# word} other {# words}}"),
 });
 
 /** The order in which a date is told. */
@@ -77,4 +78,8 @@ export const DATES = catalogue("ui.dates", {
   shortDay: message<{ day: string; month: string }>("{day} {month}"),
   moment: message<{ weekday: string; day: string; month: string; clock: string }>("{weekday} {day} {month}, {clock}"),
   dayAt: message<{ day: string; clock: string }>("{day}, {clock}"),
+  today: "today",
+  tomorrow: "tomorrow",
+  schoolWeek: message<{ number: number }>("School week {number, number}"),
+  noSchoolWithin: "no school",
 });

@@ -1,9 +1,10 @@
-/** The words of worklist. */
+/** The words of what a student has to hand in, and what came back. */
 import type { ReactNode } from "react";
 import { catalogue, message, rich } from "../language/catalogue";
+
 export const TEXTS = catalogue("worklist", {
   back: "Back",
-  titleSubmissionNumber: message<{ title: string; number: number }>("{title}, submission {number}"),
+  titleSubmissionNumber: message<{ title: string; number: number }>("{title}, submission {number, number}"),
   handedInWithReceipt: rich<{ at: string; late: boolean; lateness: string; receipt: ReactNode }>("Handed in {at}{late, select, true {, {lateness}} other {}} · receipt {receipt}"),
   takenBackVoidedAtIt: message<{ voided_at: string }>("Taken back {voided_at}; it no longer counts."),
   toHandIn: "To hand in",

@@ -1,5 +1,6 @@
 /** The words of writing. */
 import { catalogue, message } from "../language/catalogue";
+
 export const TEXTS = catalogue("writing", {
   back: "What you typed here before is back.",
   backOverOlder: "What you typed here before is back. It was changed by somebody else meanwhile: look through it before you save.",
@@ -22,11 +23,11 @@ export const TEXTS = catalogue("writing", {
   leftBehindFix: "Copy it from here if you need it. What was handed in is what stands above.",
   letGo: "Let it go",
   theTextCouldNotBe: "The text could not be saved.",
-  countCharactersLimitIsThe: message<{ count: number; limit: number }>("{count} characters; {limit} is the most"),
+  countCharactersLimitIsThe: message<{ count: number; limit: number }>("{count, number} characters; {limit, number} is the most"),
   empty: "(empty)",
   cancel: "Cancel",
-  sentencesOfAsked: message<{ sentences: number; asked: string }>("{sentences} of {asked}"),
-  wordsOfAsked: message<{ words: number; asked: string }>("{words} of {asked}"),
+  sentencesOfAsked: message<{ sentences: number; asked: string }>("{sentences, number} of {asked}"),
+  wordsOfAsked: message<{ words: number; asked: string }>("{words, number} of {asked}"),
 });
 
 /** The history of a text. */

@@ -4,14 +4,15 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useState } from "react";
 import { DayPicker } from "react-day-picker";
 import type { WeekNumberProps } from "react-day-picker";
+import { LOCALE } from "../../language/chosen";
 import { calendarQuery } from "../../api/queries";
 import type { Schema } from "../../api/client";
 import { fullDay, shortDay, today } from "../dates";
-import { TEXTS } from "../texts";
+import { DATES, TEXTS } from "../texts";
 
 type Calendar = Schema["CalendarShape"];
 
-const WORDS = { week: TEXTS.week, weekOf: TEXTS.schoolWeek, none: TEXTS.noSchool, before: TEXTS.theMonthBefore, after: TEXTS.theMonthAfter, today: "today" } as const;
+const CAPTION = new Intl.DateTimeFormat(LOCALE, { month: "long", year: "numeric" });
 
 export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (day: string) => void }) {
   const found = useQuery(calendarQuery);
@@ -24,7 +25,7 @@ export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (
   const WeekNumber = ({ week, ...rest }: WeekNumberProps) => {
     const number = weeks.get(isoOf(week.days[0]?.date ?? month));
     return (
-      <th {...rest} scope="row" aria-label={number ? `${WORDS.weekOf} ${number}` : undefined}>
+      <th {...rest} scope="row" aria-label={number ? DATES.schoolWeek({ number }) : undefined}>
         {number ?? ""}
       </th>
     );
@@ -50,12 +51,12 @@ export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (
           WeekNumber,
           Chevron: ({ orientation }) => (orientation === "left" ? <ChevronLeft aria-hidden size={18} /> : <ChevronRight aria-hidden size={18} />),
         }}
-        formatters={{ formatWeekNumberHeader: () => WORDS.week, formatWeekdayName: (date: Date) => fullDay(isoOf(date)).slice(0, 2) }}
+        formatters={{ formatCaption: (date: Date) => CAPTION.format(date), formatWeekNumberHeader: () => TEXTS.week, formatWeekdayName: (date: Date) => fullDay(isoOf(date)).slice(0, 2) }}
         labels={{
-          labelDayButton: (date: Date) => [fullDay(isoOf(date)), isoOf(date) === now ? WORDS.today : "", off(date) ?? ""].filter(Boolean).join(", "),
-          labelNext: () => WORDS.after,
-          labelPrevious: () => WORDS.before,
-          labelWeekNumberHeader: () => WORDS.weekOf,
+          labelDayButton: (date: Date) => [fullDay(isoOf(date)), isoOf(date) === now ? DATES.today : "", off(date) ?? ""].filter(Boolean).join(", "),
+          labelNext: () => TEXTS.theMonthAfter,
+          labelPrevious: () => TEXTS.theMonthBefore,
+          labelWeekNumberHeader: () => TEXTS.schoolWeek,
         }}
         classNames={{
           months: "relative",
@@ -72,7 +73,7 @@ export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (
         }}
       />
       {named.length > 0 && (
-        <ul aria-label={WORDS.none} className="mt-2 max-w-84 border-t border-line pt-2 text-sm text-ink-soft">
+        <ul aria-label={TEXTS.noSchool} className="mt-2 max-w-84 border-t border-line pt-2 text-sm text-ink-soft">
           {named.map((one) => (
             <li key={one.first + one.name} className="flex gap-2">
               <span aria-hidden className="hatched mt-1 size-3 shrink-0 rounded-sm border border-edge" />
@@ -93,7 +94,7 @@ function nameOff(calendar: Calendar | undefined, day: string): string | null {
   const named = calendar.days_off.find((one) => one.first <= day && day <= one.last);
   if (named) return named.name;
   const weekday = (new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7;
-  return calendar.weekdays.includes(weekday) ? null : WORDS.none.toLowerCase();
+  return calendar.weekdays.includes(weekday) ? null : DATES.noSchoolWithin;
 }
 
 function dateOf(day: string): Date {

@@ -1,11 +1,25 @@
-/** Days as people write them. The day stands before the month; a day without a year is the one nearest to today. */
+/**
+ * Days as people write them, in English and in the language of the page. The day stands before the month; a day without
+ * a year is the one nearest to today.
+ */
+import { LOCALE } from "../../language/chosen";
+import { DATES } from "../texts";
 
-const MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
-const WEEKDAYS = ["sun", "mon", "tue", "wed", "thu", "fri", "sat"];
+/** The names of twelve months or seven days, from January and Sunday on, in lower case: each in a few ways. */
+function names(part: "month" | "weekday", count: number): string[][] {
+  const asked = ["en", LOCALE].flatMap((locale) => (["long", "short"] as const).map((length) => new Intl.DateTimeFormat(locale, { [part]: length, day: "numeric", timeZone: "UTC" })));
+  const first = part === "month" ? (at: number) => Date.UTC(2023, at, 1) : (at: number) => Date.UTC(2023, 0, 1 + at);
+  return Array.from({ length: count }, (_, at) =>
+    asked.map((format) => (format.formatToParts(first(at)).find((one) => one.type === part)?.value ?? "").toLocaleLowerCase(LOCALE)),
+  );
+}
+
+const MONTHS = names("month", 12);
+const WEEKDAYS = names("weekday", 7);
 const ISO = /^(\d{4})-(\d{1,2})-(\d{1,2})$/;
 const BY_NUMBERS = /^(\d{1,2})[./\- ](\d{1,2})(?:[./\- ](\d{2}|\d{4})?)?$/;
-const DAY_MONTH = /^(\d{1,2})(?:st|nd|rd|th|\.)?(?: of)? ?([a-z]{3,9})\.?,?(?: (\d{2}|\d{4}))?$/;
-const MONTH_DAY = /^([a-z]{3,9})\.? (\d{1,2})(?:st|nd|rd|th)?,?(?: (\d{2}|\d{4}))?$/;
+const DAY_MONTH = /^(\d{1,2})(?:st|nd|rd|th|\.)?(?: of)? ?(\p{L}{3,12})\.?,?(?: (\d{2}|\d{4}))?$/u;
+const MONTH_DAY = /^(\p{L}{3,12})\.? (\d{1,2})(?:st|nd|rd|th)?,?(?: (\d{2}|\d{4}))?$/u;
 
 /** Whether a text is a day as it goes to the server (``2026-11-05``). */
 export function isDay(text: string): boolean {
@@ -15,10 +29,10 @@ export function isDay(text: string): boolean {
 
 /** ``2026-11-05`` of what somebody typed; null where it is no day, or its weekday is not the day's. */
 export function parseDay(text: string, today: string): string | null {
-  const plain = text.trim().toLowerCase().replace(/\s+/g, " ");
+  const plain = text.trim().toLocaleLowerCase(LOCALE).replace(/\s+/g, " ");
   const near = byWord(plain, today);
   if (near) return near;
-  const [, weekday, rest] = /^(?:([a-z]{3,9})\.?,? )?(.+)$/.exec(plain) ?? [];
+  const [, weekday, rest] = /^(?:(\p{L}{3,12})\.?,? )?(.+)$/u.exec(plain) ?? [];
   const named = weekday === undefined ? -1 : indexOf(WEEKDAYS, weekday);
   // What stands before the day can be its weekday, or the month.
   const found = read(named >= 0 ? (rest ?? "") : plain, today);
@@ -26,8 +40,8 @@ export function parseDay(text: string, today: string): string | null {
 }
 
 function byWord(plain: string, today: string): string | null {
-  if (plain === "today") return today;
-  if (plain === "tomorrow") return shifted(today, 1);
+  if (plain === "today" || plain === DATES.today) return today;
+  if (plain === "tomorrow" || plain === DATES.tomorrow) return shifted(today, 1);
   const wanted = indexOf(WEEKDAYS, plain.replace(/^next /, ""));
   if (wanted < 0) return null;
   return shifted(today, (wanted - weekdayOf(today) + 7) % 7 || 7);
@@ -48,9 +62,9 @@ function read(plain: string, today: string): string | null {
   return found ? inYear(found[3], indexOf(MONTHS, found[1] ?? "") + 1, Number(found[2]), today) : null;
 }
 
-function indexOf(names: string[], word: string): number {
-  const full = names === MONTHS ? ["january", "february", "march", "april", "may", "june", "july", "august", "september", "october", "november", "december"] : ["sunday", "monday", "tuesday", "wednesday", "thursday", "friday", "saturday"];
-  return full.findIndex((one) => word.length >= 3 && one.startsWith(word === "sept" ? "sep" : word));
+function indexOf(named: string[][], word: string): number {
+  const begun = word === "sept" ? "sep" : word;
+  return word.length < 3 ? -1 : named.findIndex((ways) => ways.some((one) => one.startsWith(begun)));
 }
 
 /** The day in the year that was typed, or else in the one that brings it nearest to today. */

@@ -1,5 +1,6 @@
 /** The words of the editor of a page. */
 import { catalogue } from "../../language/catalogue";
+
 export const EDITOR = catalogue("writing.editor", {
   bar: "Formatting",
   bold: "Bold",

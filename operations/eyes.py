@@ -1,0 +1,128 @@
+"""What a machine sees of a page: violations of WCAG, what is too wide, cut off, or in plain English."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+from typing import Any
+
+from playwright.sync_api import Page, Response
+
+AXE = (Path(__file__).resolve().parent.parent / "frontend/node_modules/axe-core/axe.min.js").read_text()
+RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+PSEUDO = "en-XA"
+"""The made-up language of the catalogues (``frontend/texts.js``): asked for as a browser asks for any language."""
+SPACED = (
+    "* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important; }"
+    " p { margin-bottom: 2em !important; }"
+)
+"""The values of WCAG 2.2, criterion 1.4.12 (Text Spacing)."""
+
+
+def violations(page: Page, part: str = "html") -> list[str]:
+    """What axe-core finds on the view, or the part of it, as it stands (WCAG 2.0 to 2.2, A and AA), a line each."""
+    page.evaluate(AXE)
+    found: dict[str, Any] = page.evaluate(
+        "([part, rules]) => axe.run(part, {runOnly: rules, resultTypes: ['violations']})", [part, RULES]
+    )
+    return [
+        f"{one['id']}: {one['help']}: {json.dumps([node['html'][:160] for node in one['nodes'][:3]])}"
+        for one in found["violations"]
+    ]
+
+
+def too_wide(page: Page) -> int:
+    """By how many pixels the page is wider than its window."""
+    return int(page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
+
+
+class Heard:
+    """What the server said to a page: data, which is in nobody's language but its writer's."""
+
+    def __init__(self, page: Page) -> None:
+        self.texts: set[str] = set()
+        self.names: set[str] = set()
+        page.on("response", self._hear)
+
+    def _hear(self, response: Response) -> None:
+        if "/api/" in response.url and "json" in (response.headers.get("content-type") or ""):
+            self._keep(response.json())
+
+    def _keep(self, found: object) -> None:
+        if isinstance(found, dict):
+            if isinstance(found.get("username"), str):
+                self.names.add(found["username"])
+            for one in found.values():
+                self._keep(one)
+        elif isinstance(found, list):
+            for one in found:
+                self._keep(one)
+        # A word without a capital is the name of a kind or a state, not a text.
+        elif isinstance(found, str) and not re.fullmatch(r"[a-z_0-9]*", found):
+            self.texts.update(re.sub(r"\s+", " ", line).strip() for line in re.sub(r"<[^>]+>", "\n", found).split("\n"))
+
+
+_SAID = """() => {
+  const found = [];
+  const shown = (one) => one.checkVisibility({ visibilityProperty: true });
+  const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (walker.nextNode()) {
+    const parent = walker.currentNode.parentElement;
+    const text = walker.currentNode.textContent.replace(/\\s+/g, ' ').trim();
+    if (text && parent && shown(parent) && !parent.closest('script, style, .katex, [data-theirs]')) found.push(text);
+  }
+  for (const one of document.querySelectorAll('[aria-label], [title], [placeholder], [alt]'))
+    if (shown(one)) for (const name of ['aria-label', 'title', 'placeholder', 'alt'])
+      if (one.getAttribute(name)) found.push(one.getAttribute(name).replace(/\\s+/g, ' ').trim());
+  return [...new Set(found)];
+}"""
+_PLAIN = re.compile(r"[A-Za-z]{2,}")
+
+
+def plain_english(page: Page, heard: Heard) -> list[str]:
+    """Texts of a page in the made-up language that are not in it: shown, spoken or written over a field.
+
+    What the server sent is taken out first, the longest first; parts of names (``Dube, Thandi``) go with them.
+    """
+    data = sorted({text for text in heard.texts if len(text) > 1}, key=len, reverse=True)
+    parts = (word for text in data for word in re.findall(r"[\w’'.-]+", text))
+    words = {word for word in parts if word[:1].isupper() or not word.isalpha()} | heard.names
+    plain = []
+    for text in page.evaluate(_SAID):
+        rest = text
+        for one in data:
+            if one in rest:
+                rest = rest.replace(one, " ")
+        rest = " ".join(word for word in re.findall(r"[\w’'.-]+", rest) if word not in words)
+        if _PLAIN.search(rest):
+            plain.append(text)
+    return plain
+
+
+_CUT = """() => {
+  const found = [];
+  for (const one of document.querySelectorAll('body *')) {
+    const words = [...one.childNodes].some((node) => node.nodeType === 3 && /\\p{L}{2}/u.test(node.textContent));
+    if (!words || !one.checkVisibility({ visibilityProperty: true }) || one.closest('.katex, svg, textarea')) continue;
+    const style = getComputedStyle(one);
+    if (one.getBoundingClientRect().width < 2) continue;
+    const wide = style.overflowX !== 'visible' && style.overflowX !== 'auto' && one.scrollWidth > one.clientWidth + 1;
+    const high = style.overflowY !== 'visible' && style.overflowY !== 'auto' && one.scrollHeight > one.clientHeight + 2;
+    if (wide || high) found.push(one.textContent.replace(/\\s+/g, ' ').trim().slice(0, 120));
+  }
+  return [...new Set(found)];
+}"""
+
+
+def cut_off(page: Page, heard: Heard) -> list[str]:
+    """Texts of ours that are not shown whole. A name may be shortened, where its whole stands in a title."""
+    data = sorted({text for text in heard.texts if len(text) > 1}, key=len, reverse=True)
+    cut = []
+    for text in page.evaluate(_CUT):
+        rest = text
+        for one in data:
+            rest = rest.replace(one, " ")
+        if re.search(r"[^\W\d_]{2,}", rest):
+            cut.append(text)
+    return cut

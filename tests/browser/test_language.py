@@ -1,0 +1,104 @@
+"""Every view in a made-up language: longer words, no plain letter, dates of another alphabet."""
+
+from datetime import timedelta
+
+from playwright.sync_api import Page, expect
+
+from coatpeg.people.models import Person
+from operations import eyes
+from tests import builders
+from tests.browser.case import DESK, PHONE, BrowserCase
+
+
+class Language(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.card = self.eight.pocket()
+        self.about = self.eight.pocket("About me", "page", starter="I am …")
+        self.thandi = self.eight.student("thandi")
+        self.josh = self.eight.student("josh", "Josh", "Ellery", period="P4")
+        self.base = f"/g/{self.eight.group.pk}"
+        self.handins = [
+            self.eight.handin(
+                self.card, title=title, opens=self.day(-20), due=self.day(due), now=self.now - timedelta(days=15)
+            )
+            for title, due in (("Recipe card", 3), ("Menu", -4))
+        ]
+        builders.fill(self.thandi, self.card, self.now)
+        self.first = builders.hand_in(self.thandi, self.handins[0], self.now)
+        builders.mark(self.eight.lead, self.first, self.now, accept=False, feedback="Say why.")
+        builders.fill(self.josh, self.card, self.now)
+        self.waits = builders.hand_in(self.josh, self.handins[1], self.now)
+
+    def walk(self, person: Person, paths: tuple[str, ...], size: tuple[int, int]) -> None:
+        page = self.page(person, "/health", size, locale=eyes.PSEUDO)
+        heard = eyes.Heard(page)
+        for path in paths:
+            page.goto(self.live_server_url + path)
+            expect(page.locator("main h1, main h2, main nav").first).to_be_attached()
+            page.wait_for_load_state("networkidle")
+            with self.subTest(f"{size} {path}"):
+                self.in_the_language(page, heard)
+
+    def in_the_language(self, page: Page, heard: eyes.Heard) -> None:
+        self.assertEqual(page.evaluate("document.documentElement.lang"), eyes.PSEUDO)
+        self.assertEqual(eyes.plain_english(page, heard), [])
+        self.assertEqual(eyes.cut_off(page, heard), [])
+        self.fits(page)
+
+    def test_the_staff_s_views(self) -> None:
+        cell = f"student={self.josh.enrolment_id}&handin={self.handins[1].pk}"
+        paths = (
+            f"{self.base}/pegs",
+            f"{self.base}/pegs?{cell}",
+            f"{self.base}/pile",
+            f"{self.base}/pile/{self.waits.pk}",
+            f"{self.base}/hand-ins",
+            f"{self.base}/hand-ins?new=1",
+            f"{self.base}/template?pocket={self.card.pk}",
+            f"{self.base}/template?pocket={self.about.pk}",
+            f"{self.base}/setup/list",
+            f"{self.base}/setup/list?bring=1",
+            f"{self.base}/setup/staff",
+            f"{self.base}/setup/calendar",
+            f"{self.base}/look/{self.card.pk}",
+            f"{self.base}/shows",
+            f"{self.base}/portfolio/{self.thandi.pk}/{self.card.pk}",
+        )
+        self.walk(self.eight.lead, paths, DESK)
+
+    def test_the_student_s_views(self) -> None:
+        book = f"{self.base}/portfolio/{self.thandi.pk}"
+        paths = (
+            book,
+            f"{book}/{self.card.pk}",
+            f"{book}/{self.about.pk}",
+            f"{book}/show",
+            f"{book}/taken-out",
+            f"{book}/submission/{self.first.pk}",
+            f"{self.base}/to-hand-in",
+            f"{self.base}/feedback",
+        )
+        for size in (DESK, PHONE):
+            self.walk(self.thandi.enrolment.person, paths, size)
+
+    def test_the_school_s_views_and_signing_in(self) -> None:
+        caseload = builders.klass("Caseload", "lindqvist", "caseload", today=self.today)
+        self.walk(caseload.lead, (f"/g/{caseload.group.pk}/caseload",), DESK)
+        self.walk(
+            builders.person("bright", administrator=True),
+            ("/school", "/school?part=accounts", "/school?part=mail", "/requests"),
+            DESK,
+        )
+        page = self.page(None, "/health", locale=eyes.PSEUDO)
+        heard = eyes.Heard(page)
+        page.goto(self.live_server_url)
+        expect(page.get_by_role("textbox").first).to_be_visible()
+        self.in_the_language(page, heard)
+
+    def test_a_language_that_nobody_knows_is_english(self) -> None:
+        for locale in ("fr-FR", "tlh", "en-US"):
+            page = self.page(None, locale=locale)
+            expect(page.get_by_role("button", name="Sign in", exact=True)).to_be_visible()
+            self.assertEqual(page.evaluate("document.documentElement.lang"), "en")
