@@ -126,3 +126,20 @@ def cut_off(page: Page, heard: Heard) -> list[str]:
         if re.search(r"[^\W\d_]{2,}", rest):
             cut.append(text)
     return cut
+
+
+def lost_when_spaced(page: Page, heard: Heard) -> list[str]:
+    """What is cut off, or makes the page wider, once texts are spaced out as WCAG 1.4.12 lets a reader space them."""
+    before = set(cut_off(page, heard))
+    # As a reader's own style sheet comes: through the browser, past the page's policy.
+    client = page.context.new_cdp_session(page)
+    client.send("DOM.enable")
+    client.send("CSS.enable")
+    frame = client.send("Page.getFrameTree")["frameTree"]["frame"]["id"]
+    sheet = client.send("CSS.createStyleSheet", {"frameId": frame})["styleSheetId"]
+    client.send("CSS.setStyleSheetText", {"styleSheetId": sheet, "text": SPACED})
+    lost = [f"cut off when spaced: {one}" for one in cut_off(page, heard) if one not in before]
+    wide = too_wide(page)
+    client.send("CSS.setStyleSheetText", {"styleSheetId": sheet, "text": ""})
+    client.detach()
+    return lost + ([f"{wide} px wider than the window when spaced"] if wide > 0 else [])

@@ -11,6 +11,7 @@ from pydantic_core import PydanticCustomError
 
 from coatpeg.core.calendar.bounds import EARLIEST, LATEST
 from coatpeg.core.policy import Action
+from coatpeg.people.reading import ViewWord
 
 KindWord = Literal["evidence", "page", "links", "log"]
 """A kind of pocket."""
@@ -87,7 +88,10 @@ class AdjustmentShape(Shape):
 
 
 class ReadingShape(Shape):
-    """How a person likes to read; ``size`` and the ``pace`` of reading aloud in percent of the usual."""
+    """How a person likes to read; ``size`` and the ``pace`` of reading aloud in percent of the usual.
+
+    ``helped`` are the views whose lines of help were put away.
+    """
 
     face: Literal["hyperlegible", "lexend"]
     size: Literal[100, 115, 130, 150]
@@ -97,6 +101,7 @@ class ReadingShape(Shape):
     ruler: bool
     keys: bool = True
     pace: Literal[60, 80, 100, 120]
+    helped: list[ViewWord] = []
 
 
 MayWord = Annotated[str, WithJsonSchema({"enum": sorted(one.name.lower() for one in Action), "type": "string"})]

@@ -10,6 +10,7 @@ from datetime import timedelta
 from coatpeg.core.policy import Role
 from coatpeg.events.models import Event
 from coatpeg.handins.student.shapes import PortfolioShape
+from coatpeg.people.reading import VIEWS
 from coatpeg.portfolios.looking.looks import ONE_LOOK
 from coatpeg.portfolios.models import Artefact, Look, StandingHold
 from tests import builders
@@ -225,10 +226,11 @@ class Reading(LookCase):
                 "ruler": False,
                 "keys": True,
                 "pace": 100,
+                "helped": list(VIEWS),
             },
         )
         older = {"face": "lexend", "size": 130, "spacing": "wide", "tint": "cream", "ruler": True, "pace": 80}
-        wanted = {**older, "theme": "dark", "keys": False}
+        wanted = {**older, "theme": "dark", "keys": False, "helped": ["pile", "feedback"]}
         self.ok(self.thandi, "put", "/reading", wanted)
         self.assertEqual(self.ok(self.thandi, "get", "/session")["person"]["reading"], wanted)
         # A page of an earlier version does not know of themes: what it does not name stays.
@@ -238,5 +240,12 @@ class Reading(LookCase):
 
     def test_no_choice_that_there_is_not(self) -> None:
         wanted = {"face": "lexend", "size": 130, "spacing": "wide", "tint": "cream", "ruler": True, "pace": 80}
-        for change in ({"size": 131}, {"face": "comic"}, {"ruler": "yes please"}, {"tint": None}, {"theme": "violet"}):
+        for change in (
+            {"size": 131},
+            {"face": "comic"},
+            {"ruler": "yes please"},
+            {"tint": None},
+            {"theme": "violet"},
+            {"helped": ["kitchen"]},
+        ):
             self.assertEqual(self.call(self.thandi, "put", "/reading", {**wanted, **change}).status_code, 422)

@@ -227,13 +227,24 @@ class WaysIn(BrowserCase):
         field.fill("I am Thandi and I grow beans.")
         page.get_by_role("button", name="Picture", exact=True).click()
         page.get_by_role("button", name=re.compile("card.jpg")).click()
-        expect(field.get_by_role("img", name="card.jpg")).to_be_visible()
+        expect(page.get_by_label("In words, for whoever cannot see it")).to_be_focused()
+        self.no_violation(page)
+        page.keyboard.type("Beans on a stick")
+        page.keyboard.press("Enter")
+        expect(field.get_by_role("img", name="Beans on a stick")).to_be_visible()
+        field.get_by_role("img").click()
+        page.get_by_role("button", name="Say what the picture shows").click()
+        page.get_by_label("In words, for whoever cannot see it").fill("Runner beans")
+        page.get_by_role("button", name="Put it in").click()
+        expect(field.get_by_role("img", name="Runner beans")).to_be_visible()
         expect(page.get_by_text("7 of at least 4 words")).to_be_visible()
         for _ in range(50):
             if Evidence.objects.filter(artefact=None, html__contains="<img").exists():
                 break
             page.wait_for_timeout(100)
         self.assertIn("/thumbnails/large", Evidence.objects.get(artefact=None).html)
+        staff = self.page(self.eight.lead, page.url.removeprefix(self.live_server_url))
+        expect(staff.get_by_role("article").get_by_role("img", name="Runner beans")).to_be_visible()
 
     def test_what_is_in_the_portfolio_already_with_a_reflection_of_its_own(self) -> None:
         builders.fill(self.thandi, self.card, self.now)

@@ -5771,6 +5771,8 @@ export interface components {
         /**
          * ReadingShape
          * @description How a person likes to read; ``size`` and the ``pace`` of reading aloud in percent of the usual.
+         *
+         *     ``helped`` are the views whose lines of help were put away.
          */
         ReadingShape: {
             /**
@@ -5778,6 +5780,11 @@ export interface components {
              * @enum {string}
              */
             face: "hyperlegible" | "lexend";
+            /**
+             * Helped
+             * @default []
+             */
+            helped: ("pegs" | "pile" | "hand-ins" | "template" | "look" | "shows" | "setup" | "caseload" | "school" | "requests" | "portfolio" | "to-hand-in" | "feedback")[];
             /**
              * Keys
              * @default true

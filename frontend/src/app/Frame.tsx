@@ -14,6 +14,7 @@ import { ConnectionBar } from "./ConnectionBar";
 import { Keys } from "./Keys";
 import { useReadingOnPage } from "../ui/reading/reading";
 import { TEXTS, VIEWS } from "./texts";
+import { ViewHelp } from "./ViewHelp";
 import { TopBar } from "./TopBar";
 import { Views } from "./Views";
 
@@ -35,6 +36,7 @@ export function Frame() {
   useLive(session.data?.person && group && may(group, "follow_changes") ? group.id : null);
   const reading = useReadingOnPage();
   const view = pathname.split("/")[group ? 3 : 1] ?? "";
+  const student = (group?.portfolio ?? null) !== null;
   const detail = useOpenDetail();
   useEffect(() => {
     document.title = [detail, VIEWS[view], group?.name, TEXTS.name].filter(Boolean).join(" · ");
@@ -57,7 +59,7 @@ export function Frame() {
     );
   }
   return (
-    <div className="flex h-dvh flex-col">
+    <div className="flex h-dvh flex-col low:h-auto low:min-h-dvh">
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3">
         {TEXTS.skip}
       </a>
@@ -74,8 +76,9 @@ export function Frame() {
       )}
       {group && <Views group={group} />}
       <ConnectionBar />
-      <Keys view={view} />
-      <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none">
+      <Keys view={view} student={student} />
+      <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none low:overflow-visible">
+        <ViewHelp view={view} student={student} />
         <Suspense fallback={<Waiting />}>
           <Outlet />
         </Suspense>

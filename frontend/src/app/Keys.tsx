@@ -5,7 +5,7 @@ import { isTyped, useLetterKeys } from "../ui/keys";
 
 const KeysDialog = lazy(() => patiently(() => import("./KeysDialog")).then((view) => ({ default: view.KeysDialog })));
 
-export function Keys({ view }: { view: string }) {
+export function Keys({ view, student }: { view: string; student: boolean }) {
   const letters = useLetterKeys();
   const [shown, setShown] = useState(false);
   useEffect(() => {
@@ -24,7 +24,7 @@ export function Keys({ view }: { view: string }) {
   if (!shown) return null;
   return (
     <Suspense>
-      <KeysDialog view={view} onClose={() => setShown(false)} />
+      <KeysDialog view={view} student={student} onClose={() => setShown(false)} />
     </Suspense>
   );
 }

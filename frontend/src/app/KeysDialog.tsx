@@ -1,13 +1,15 @@
 /** The keys of the view that is open, and those of every view. */
 import { Modal } from "../ui/Modal";
 import { useLetterKeys } from "../ui/keys";
-import { KEYS } from "./texts";
+import { helpOf, KEYS } from "./texts";
 
-export function KeysDialog({ view, onClose }: { view: string; onClose: () => void }) {
+export function KeysDialog({ view, student, onClose }: { view: string; student: boolean; onClose: () => void }) {
   const letters = useLetterKeys();
   const own = KEYS.of[view];
+  const help = helpOf(view, student);
   return (
     <Modal title={KEYS.title} onClose={onClose} narrow>
+      {help && <p>{help}</p>}
       {own && <Table title={own.title} keys={own.keys} letters={letters} />}
       <Table title={KEYS.everywhere.title} keys={KEYS.everywhere.keys} letters={letters} />
       <p className="text-ink-soft">{letters ? KEYS.canBeOff : KEYS.areOff}</p>

@@ -8,11 +8,10 @@ import type { Schema } from "../api/client";
 import { noticesQuery } from "../api/queries";
 import { moment } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
-import { NEWS } from "./texts";
-import { TEXTS } from "./texts";
+import { newsWords } from "./newsWords";
+import { NEWS, TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
 
-type Line = Schema["NoticeLine"];
 type How = Schema["MailChoiceIn"]["how"];
 
 const HOWS: How[] = ["at_once", "daily", "never"];
@@ -57,7 +56,7 @@ export function NewsBell() {
                   <Link to={line.path} onClick={() => close()} className={`block px-4 py-2 hover:bg-ground ${line.new ? "bg-today" : ""}`}>
                     <span className="block break-words">
                       {line.title && <strong>{line.title} </strong>}
-                      {words(line)}
+                      {newsWords(line)}
                     </span>
                     <span className="text-sm text-quiet">{moment(line.at)}</span>
                   </Link>
@@ -70,11 +69,6 @@ export function NewsBell() {
         )}
     </OnFirstUse>
   );
-}
-
-function words(line: Line): string {
-  if (line.what === "handed_in" && line.count > 1) return NEWS.severalHandedIn({ count: line.count });
-  return NEWS.what[line.what];
 }
 
 /** How to be told by mail: kept as soon as it is chosen, and said so. */

@@ -66,6 +66,9 @@ export const TEXTS = catalogue("app", {
   nameIsStartedItsLead: message<{ name: string }>("“{name}” is started; its lead finds it among their classes."),
   moreHanging: message<{ count: number; due: boolean }>("{due, select, true {{count, number} more due this week} other {{count, number} more without a due date}}"),
   chooseClassNow: message<{ name: string }>("Choose a class: {name}"),
+  whatFor: "What this view is for",
+  putAway: "Put away",
+  notPutAway: "It could not be put away just now.",
 });
 
 export const STAFF_VIEWS = catalogue("app.staffViews", { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" });
@@ -263,3 +266,30 @@ export const ROLES: Record<string, string> = catalogue("app.roles", {
   student: "student",
   leaver: "left",
 });
+
+/** What each view is for, by the part of the address that names it: what it shows, and what is done in it. */
+const HELP: Record<string, string> = catalogue("app.help", {
+  pegs: "Every student by every hand-in: a coat says how each of them stands. Choose a coat to see the work beside the board; the filters leave those who need you.",
+  pile: "What came in and waits for you, the oldest first. Write feedback, then accept it or send it back; the next one opens by itself.",
+  "hand-ins": "A hand-in says which pockets are collected, from whom and by when. As soon as it is set it hangs on the rail, and every student who is asked sees it.",
+  template: "The pockets that every portfolio of this class has, and what each asks for. What you save reaches everybody; nothing that a student wrote is touched.",
+  look: "One pocket of everybody side by side, to see who has begun. Choose a student to look in; looking changes nothing.",
+  shows: "Pages that students made of the work they are proud of. The class sees the ones that you open to it.",
+  setup: "Who is in the class, who works with it, and the days of the school. Paste a list to bring students in: each has a portfolio from then on.",
+  caseload: "The students you support, in all their classes. What is agreed here counts everywhere from its first day.",
+  school: "The calendar, the accounts and the mail of the whole school. What you change here counts in every class.",
+  requests: "Somebody asks for a student whom you know. Until you say yes, they see nothing of the student but the name they typed.",
+  portfolio: "The portfolio as its student has it. Looking changes nothing; a comment is for the student to read.",
+});
+
+const STUDENT_HELP: Record<string, string> = catalogue("app.studentHelp", {
+  portfolio: "Your work of the term, pocket by pocket: put things in as you go, and say what they show. All of it saves by itself; your teacher gets it when you hand it in.",
+  "to-hand-in": "What is asked of you, the most urgent first, and what each still wants. Open one to go on with it.",
+  feedback: "What came back to you, the newest first. “Sent back” means: change it, then hand it in again.",
+  shows: "Pages that people in your class made of the work they are proud of. You make your own under “My pockets”.",
+});
+
+/** The help of a view for whoever looks at it; undefined where it has none. */
+export function helpOf(view: string, student: boolean): string | undefined {
+  return (student ? STUDENT_HELP : HELP)[view];
+}

@@ -1,7 +1,7 @@
 /** A new hand-in; as it is filled in it shows who will get it and when. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister } from "react-hook-form";
 import { client, data as answer } from "../api/client";
@@ -44,6 +44,9 @@ export function HandInForm({ data, groupId, onClose }: Props) {
   const person = usePersonId();
   const changed = JSON.stringify(fields) !== JSON.stringify(firstFields(data));
   const drop = useDraft(`hand-in/${groupId}`, fields, 0, changed, useBack(form, 0));
+  // It may have opened below what was looked at: the keyboard goes on in it, and it comes into view.
+  const { setFocus } = form;
+  useEffect(() => setFocus("title"), [setFocus]);
   const path = { params: { path: { group_id: groupId } } };
   const takeBack = async (handin_id: number, filled: Fields) => {
     await answer(client.DELETE("/api/groups/{group_id}/handins/{handin_id}", { params: { path: { group_id: groupId, handin_id } } }));
@@ -91,7 +94,7 @@ export function HandInForm({ data, groupId, onClose }: Props) {
           {TEXTS.points}{" "}<span className="font-normal text-quiet">{TEXTS.mayStayEmpty}</span>
           <input {...form.register("points")} inputMode="decimal" autoComplete="off" className={`${FIELD} figures max-w-28`} />
         </label>
-        <Foot className="sticky bottom-0 -mx-5 mt-auto">
+        <Foot className="sticky bottom-0 low:static -mx-5 mt-auto">
           <div className="max-h-44 overflow-y-auto">
             <Preview fields={fields} groupId={groupId} />
           </div>

@@ -33,7 +33,7 @@ export function HandInsView() {
     <>
       <Rail frame={found.data} selected={selected} onSelect={(id) => set("handin", id ? String(id) : null)} />
       <div className="flex min-h-0 flex-1 gap-4 p-5 max-lg:flex-col lg:overflow-hidden">
-        <section aria-labelledby="handins" className="flex min-w-0 flex-1 flex-col gap-3 lg:overflow-y-auto">
+        <section aria-labelledby="handins" className={`flex min-w-0 flex-1 flex-col gap-3 lg:overflow-y-auto ${making ? "max-lg:hidden" : ""}`}>
           <div className="flex min-h-9 items-center justify-between">
             <h1 id="handins" className="text-xl">
               {TEXTS.handIns}

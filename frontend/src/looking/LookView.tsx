@@ -113,8 +113,8 @@ function Card({ student, kind, to }: { student: Student; kind: string; to: strin
               {listed(student)}
             </span>
           </span>
-          <span className="figures block truncate text-sm text-ink-soft">{amount(student, kind)}</span>
-          <span className="block truncate text-sm text-quiet">{student.last_work ? moment(student.last_work) : "\u00a0"}</span>
+          <span className="figures block text-sm break-words text-ink-soft">{amount(student, kind)}</span>
+          <span className="block text-sm text-quiet">{student.last_work ? moment(student.last_work) : "\u00a0"}</span>
         </span>
       </Link>
     </li>

@@ -180,7 +180,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
   const mayExcuse = may(group, "excuse") && cell.status !== "not_asked";
   const [dating, setDating] = useState(false);
   return (
-    <div className="sticky bottom-0 flex flex-wrap gap-2 border-t border-line bg-paper p-4">
+    <div className="sticky bottom-0 low:static flex flex-wrap gap-2 border-t border-line bg-paper p-4">
       {excuse.error instanceof Problem && <Notice title={excuse.error.title} fix={excuse.error.fix} />}
       {dating && <OwnDue cell={cell} groupId={groupId} onClose={() => setDating(false)} />}
       {newest && cell.status === "handed_in" && may(group, "mark") && (

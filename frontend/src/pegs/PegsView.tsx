@@ -79,7 +79,7 @@ export function PegsView() {
           if (event.key === "Escape" && shown && !event.defaultPrevented) closePanel();
         }}
       >
-        <section aria-label={TEXTS.studentsAndHandIns} className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper">
+        <section aria-label={TEXTS.studentsAndHandIns} className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper low:h-[90dvh] low:flex-none">
           <BoardTable
             board={board.data}
             rows={rows}

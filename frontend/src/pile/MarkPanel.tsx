@@ -151,7 +151,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         <DraftProblem mark={mark} />
         {problem && <Notice title={problem.title} fix={problem.fix} />}
       </div>
-      <div className="sticky bottom-0 flex flex-col gap-2 border-t border-line bg-paper p-4">
+      <div className="sticky bottom-0 low:static flex flex-col gap-2 border-t border-line bg-paper p-4">
         <Button look="main" className="min-h-10" icon={<Check aria-hidden size={18} />} disabled={busy} onClick={accept}>
           {TEXTS.accept} <kbd className="font-sans text-xs font-normal">{TEXTS.ctrl}</kbd>
         </Button>

@@ -8,17 +8,17 @@ import type { Schema } from "../api/client";
 import { portfolioQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
-import { day } from "../ui/dates";
 import { useDetail } from "../ui/detail";
 import { PegPicture, TINTS } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
-import { STATUS_WITHIN } from "../ui/words";
 import { LookBar } from "./LookBar";
 import { useLook } from "./useLook";
 import { CoverDialog } from "./CoverDialog";
 import { LoosePages } from "./LoosePages";
 import { LoosePageView } from "./LoosePageView";
+import { NextUp } from "./NextUp";
 import { PocketPage } from "./PocketPage";
+import { stateWords } from "./stateWords";
 import { TEXTS } from "./texts";
 
 const ShowEditor = lazy(() => patiently(() => import("../show/ShowEditor")).then((view) => ({ default: view.ShowEditor })));
@@ -65,7 +65,7 @@ export function PocketsView() {
             )}
           </>
         ) : (
-          <Next portfolio={portfolio.data} base={base} />
+          <NextUp portfolio={portfolio.data} base={base} />
         )}
       </div>
       </div>
@@ -125,15 +125,6 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
   );
 }
 
-function stateWords(pocket: Schema["PocketLine"]): string {
-  if (pocket.opens) return TEXTS.opensOpens({ opens: day(pocket.opens) });
-  if (pocket.overdue) return pocket.due ? TEXTS.wasDueDue({ due: day(pocket.due) }) : TEXTS.overdue;
-  if (pocket.status === "sent_back") return TEXTS.sentBackLookAtThe;
-  if (pocket.due) return TEXTS.dueDue({ due: day(pocket.due) });
-  if (pocket.status === "not_open" || pocket.status === "empty") return "";
-  return pocket.locked ? TEXTS.statusLocked({ status: STATUS_WITHIN[pocket.status] }) : STATUS_WITHIN[pocket.status];
-}
-
 /** The pockets; ``only`` those with work since a moment. */
 function PocketList({ portfolio, base, only }: { portfolio: Schema["PortfolioShape"]; base: string; only: string | null }) {
   const shown = portfolio.pockets.filter((one) => only === null || (one.last_work !== null && one.last_work > only));
@@ -161,34 +152,5 @@ function PocketList({ portfolio, base, only }: { portfolio: Schema["PortfolioSha
         ))}
       </ul>
     </nav>
-  );
-}
-
-/** Before a pocket is chosen: the one that needs the student next. */
-function Next({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
-  const waiting = portfolio.pockets.filter((one) => one.due !== null || one.status === "sent_back");
-  const order = (one: Schema["PocketLine"]) => `${one.status === "sent_back" ? 0 : one.overdue ? 1 : 2}${one.due ?? "9"}`;
-  const next = waiting.sort((a, b) => order(a).localeCompare(order(b)))[0];
-  return (
-    <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-6 text-center">
-      <Coat state={next ?? { status: "accepted" }} size={72} />
-      <h1 className="text-2xl">{next && portfolio.mine ? TEXTS.nextUp : TEXTS.choose}</h1>
-      {next && portfolio.mine ? (
-        <>
-          <p className="text-base text-ink-soft">
-            {next.title}
-            {stateWords(next) && `, ${stateWords(next)}`}
-          </p>
-          <Link
-            to={`${base}/${next.id}`}
-            className="inline-flex min-h-11 items-center rounded-md bg-copper px-5 text-base font-semibold text-paper hover:bg-copper-deep"
-          >
-            {TEXTS.openTitle({ title: next.title })}
-          </Link>
-        </>
-      ) : (
-        <p className="text-base text-ink-soft">{TEXTS.chooseHint}</p>
-      )}
-    </div>
   );
 }

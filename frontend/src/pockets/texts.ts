@@ -106,3 +106,14 @@ export const LOOKING = catalogue("pockets.looking", {
   before: "Student before",
   next: "Next student",
 });
+
+/** What a student sees before a pocket is open. */
+export const NEXT_UP = catalogue("pockets.nextUp", {
+  nothing: "Nothing is waiting for you",
+  after: "After that",
+  cameBack: "What came back",
+  nothingBack: "Nothing has come back yet.",
+  backOn: message<{ status: string; day: string; by: string }>("{status} {day} by {by}"),
+  isNew: "What is new",
+  nothingNew: "Nothing new in the last 30 days.",
+});

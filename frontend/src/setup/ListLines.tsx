@@ -70,7 +70,7 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
       </div>
       {/* The list scrolls by itself, so the keyboard must reach it. */}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-      <div ref={scroller} tabIndex={0} className="min-h-0 flex-1 overflow-auto rounded-lg border border-edge bg-paper">
+      <div ref={scroller} tabIndex={0} className="min-h-0 flex-1 overflow-auto rounded-lg border border-edge bg-paper low:h-[90dvh] low:flex-none">
         <div role="table" aria-label={TEXTS.linesOfTheList} aria-rowcount={lines.length + 1} style={{ minWidth: 320 + table.columns.length * 130 }}>
           <div role="row" className="sticky top-0 z-10 grid items-center gap-x-2 border-b border-edge bg-ground px-3 py-1" style={{ gridTemplateColumns: grid }}>
             <div role="columnheader" className="text-quiet">

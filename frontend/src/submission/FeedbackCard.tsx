@@ -1,4 +1,5 @@
 /** One outcome with its feedback, as a student reads it. */
+import type { ReactNode } from "react";
 import type { Schema } from "../api/client";
 import { Coat } from "../ui/Coat";
 import { dayOf, moment } from "../ui/dates";
@@ -11,9 +12,11 @@ type Outcome = Schema["OutcomeShape"];
 interface Props {
   line: Outcome & { handin?: { title: string }; points?: number | null; number?: number };
   title?: boolean;
+  /** What can be done about it. */
+  children?: ReactNode;
 }
 
-export function FeedbackCard({ line, title = false }: Props) {
+export function FeedbackCard({ line, title = false, children }: Props) {
   const sentBack = line.kind === "sent_back";
   return (
     <section
@@ -23,7 +26,7 @@ export function FeedbackCard({ line, title = false }: Props) {
       <Coat state={{ status: line.kind }} size={36} />
       <div className="min-w-0 flex-1 text-base">
         <p>
-          {title && line.handin && <strong className="block text-lg">{line.handin.title}</strong>}
+          {title && line.handin && <strong className="block text-lg break-words">{line.handin.title}</strong>}
           {TEXTS.statusAtBy({ status: <strong key="status">{STATUS[line.kind]}</strong>, at: moment(line.at), by: line.by })}
           {line.score !== null && line.points && (
             <span className="figures">
@@ -47,6 +50,7 @@ export function FeedbackCard({ line, title = false }: Props) {
             {TEXTS.thePocketIsOpenAgain({ due_again: line.due_again ? dayOf(line.due_again) : "", due_againIs: Boolean(line.due_again) })}
           </p>
         )}
+        {children}
       </div>
     </section>
   );

@@ -8,6 +8,8 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { TEXTS } from "./texts";
 
+const LINK = "flex min-h-11 items-center font-semibold text-in underline";
+
 export function FeedbackView() {
   const groupId = useGroupId();
   const portfolio = useGroup()?.portfolio ?? 0;
@@ -26,23 +28,18 @@ export function FeedbackView() {
       <ul className="flex flex-col gap-4">
         {feedback.data.map((line) => (
           <li key={line.id}>
-            <FeedbackCard line={line} title />
-            <p className="flex flex-wrap gap-x-5 pl-4">
-              <Link
-                to={`/g/${groupId}/portfolio/${portfolio}/submission/${line.submission}`}
-                className="flex min-h-11 items-center font-semibold text-in underline"
-              >
-                {TEXTS.readWhatYouHandedIn}
-              </Link>
-              {line.kind === "sent_back" && line.pocket && (
-                <Link
-                  to={`/g/${groupId}/portfolio/${portfolio}/${line.pocket}`}
-                  className="flex min-h-11 items-center font-semibold text-in underline"
-                >
-                  {TEXTS.openThePocket}
+            <FeedbackCard line={line} title>
+              <p className="mt-1 flex flex-wrap gap-x-5">
+                <Link to={`/g/${groupId}/portfolio/${portfolio}/submission/${line.submission}`} className={LINK}>
+                  {TEXTS.readWhatYouHandedIn}
                 </Link>
-              )}
-            </p>
+                {line.kind === "sent_back" && line.pocket && (
+                  <Link to={`/g/${groupId}/portfolio/${portfolio}/${line.pocket}`} className={LINK}>
+                    {TEXTS.openThePocket}
+                  </Link>
+                )}
+              </p>
+            </FeedbackCard>
           </li>
         ))}
       </ul>

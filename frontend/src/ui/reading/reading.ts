@@ -7,7 +7,7 @@ import { setTheme } from "../theme";
 
 export type Reading = Schema["ReadingShape"];
 
-export const USUAL: Reading = { theme: "system", keys: true, face: "hyperlegible", size: 100, spacing: "usual", tint: "none", ruler: false, pace: 100 };
+export const USUAL: Reading = { theme: "system", keys: true, face: "hyperlegible", size: 100, spacing: "usual", tint: "none", ruler: false, pace: 100, helped: [] };
 
 function useOwn(): Reading | undefined {
   return useQuery(sessionQuery).data?.person?.reading;

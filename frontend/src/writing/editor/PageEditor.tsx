@@ -7,6 +7,7 @@ import StarterKit from "@tiptap/starter-kit";
 import { Bold, Heading2, Heading3, ImagePlus, Italic, List, ListOrdered, Quote, Redo2, Sigma, Table2, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { ReactNode } from "react";
+import { AltDialog } from "./AltDialog";
 import { EDITOR } from "./editorTexts";
 import { FormulaDialog } from "./FormulaDialog";
 import { FormulaNode } from "./formulaNode";
@@ -23,7 +24,7 @@ interface Props {
   onChange: (html: string) => void;
 }
 
-type Asking = { what: "formula"; tex: string; at: number | null } | { what: "picture" } | null;
+type Asking = { what: "formula"; tex: string; at: number | null } | { what: "picture" } | { what: "alt"; src: string; alt: string; chosen: boolean } | null;
 
 function htmlOf(editor: TipTap): string {
   if (editor.isDestroyed) return "";
@@ -77,9 +78,19 @@ export default function PageEditor({ label, value, writable, describedBy, groupI
           groupId={groupId}
           portfolio={portfolio}
           onClose={() => setAsking(null)}
-          onChoose={(src, alt) => {
+          onChoose={(src) => setAsking({ what: "alt", src, alt: "", chosen: false })}
+        />
+      )}
+      {asking?.what === "alt" && (
+        <AltDialog
+          src={asking.src}
+          alt={asking.alt}
+          onClose={() => setAsking(null)}
+          onDone={(alt) => {
             setAsking(null);
-            editor.chain().focus().setImage({ src, alt }).run();
+            const chain = editor.chain().focus();
+            if (asking.chosen) chain.updateAttributes("image", { alt }).run();
+            else chain.setImage({ src: asking.src, alt }).run();
           }}
         />
       )}
@@ -99,6 +110,7 @@ function Bar({ editor, label, onAsk }: { editor: Editor; label: string; onAsk: (
       ordered: of.isActive("orderedList"),
       quote: of.isActive("blockquote"),
       table: of.isActive("table"),
+      picture: of.isActive("image"),
     }),
   });
   const run = () => editor.chain().focus();
@@ -117,8 +129,19 @@ function Bar({ editor, label, onAsk }: { editor: Editor; label: string; onAsk: (
       <Tool name={EDITOR.undo} act={() => run().undo().run()} icon={<Undo2 aria-hidden size={18} />} />
       <Tool name={EDITOR.redo} act={() => run().redo().run()} icon={<Redo2 aria-hidden size={18} />} />
       {on.table && <TableBar editor={editor} />}
+      {on.picture && (
+        <button type="button" onClick={() => onAsk(pictureOf(editor))} className="min-h-11 w-full rounded-sm border-t border-line px-2 text-left text-sm font-semibold text-ink-soft hover:bg-ground">
+          {EDITOR.altChange}
+        </button>
+      )}
     </div>
   );
+}
+
+/** The picture that is chosen in the text. */
+function pictureOf(editor: Editor): Asking {
+  const { src, alt } = editor.getAttributes("image") as { src?: string; alt?: string | null };
+  return { what: "alt", src: src ?? "", alt: alt ?? "", chosen: true };
 }
 
 function TableBar({ editor }: { editor: Editor }) {

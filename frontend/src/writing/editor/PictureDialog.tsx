@@ -5,7 +5,7 @@ import { EDITOR } from "./editorTexts";
 interface Props {
   groupId: number;
   portfolio: number;
-  onChoose: (src: string, alt: string) => void;
+  onChoose: (src: string) => void;
   onClose: () => void;
 }
 
@@ -17,7 +17,7 @@ export function PictureDialog({ groupId, portfolio, onChoose, onClose }: Props) 
       groupId={groupId}
       portfolio={portfolio}
       fits={(one) => one.artefact.kind === "picture"}
-      onChoose={({ artefact }) => onChoose(`/api/artefacts/${artefact.id}/thumbnails/large`, artefact.title)}
+      onChoose={({ artefact }) => onChoose(`/api/artefacts/${artefact.id}/thumbnails/large`)}
       onClose={onClose}
     />
   );

@@ -26,6 +26,10 @@ export const EDITOR = catalogue("writing.editor", {
   formulaTitle: "A formula",
   tex: "In TeX",
   formulaHint: "For example \\frac{1}{2}, x^2, \\sqrt{3} or 4 \\cdot 5.",
+  altTitle: "What does the picture show?",
+  alt: "In words, for whoever cannot see it",
+  altHint: "A few words will do: “a jar of seedlings on a window sill”. Leave it empty if your text says it already.",
+  altChange: "Say what the picture shows",
   put: "Put it in",
   away: "Take it out",
 });
