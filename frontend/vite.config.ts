@@ -1,10 +1,25 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import type { Plugin } from "vite";
 import { texts } from "./texts.js";
 
+/** The face that everything is set in comes with the page, not after its styles: what is drawn does not move when it comes. */
+function fontFirst(): Plugin {
+  return {
+    name: "coat-peg-font-first",
+    transformIndexHtml: {
+      order: "post",
+      handler: (_, { bundle }) =>
+        Object.keys(bundle ?? {})
+          .filter((name) => /atkinson-hyperlegible-next-latin-wght-normal/.test(name))
+          .map((name) => ({ tag: "link", attrs: { rel: "preload", as: "font", type: "font/woff2", crossorigin: "", href: `/${name}` }, injectTo: "head" as const })),
+    },
+  };
+}
+
 export default defineConfig({
-  plugins: [texts(), react(), tailwindcss()],
+  plugins: [texts(), fontFirst(), react(), tailwindcss()],
   // Messages are parsed when this is built: their parser stays at home.
   resolve: { alias: { "@formatjs/icu-messageformat-parser": "@formatjs/icu-messageformat-parser/no-parser.js" } },
   build: {

@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 import { Problem } from "./api/problem";
+import { preloadViews } from "./preload";
 import { router } from "./routes";
 import { beginTheme } from "./ui/theme";
 import { Toasts } from "./ui/Toasts";
@@ -33,4 +34,5 @@ if (root) {
       </QueryClientProvider>
     </StrictMode>,
   );
+  preloadViews(router);
 }

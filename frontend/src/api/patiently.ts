@@ -5,8 +5,21 @@ const AGAIN = 2000;
 /** Milliseconds between tries while the server is away. */
 const RELOADED = "coat-peg-reloaded";
 
+let aheadOfTime = false;
+
+/** Load parts that nobody has asked for yet: one that does not come is let be, and asked for again when it is wanted. */
+export function ahead(begin: () => void): void {
+  aheadOfTime = true;
+  try {
+    begin();
+  } finally {
+    aheadOfTime = false;
+  }
+}
+
 /** The part, once it could be loaded. What stands in the page meanwhile stays as it is. */
 export async function patiently<T>(load: () => Promise<T>): Promise<T> {
+  if (aheadOfTime) return load();
   for (;;) {
     try {
       const part = await load();

@@ -64,7 +64,7 @@ function StudentViews({ group }: { group: Group }) {
 
 function Row({ views }: { views: View[] }) {
   return (
-    <nav aria-label={TEXTS.views} className="flex shrink-0 gap-5 overflow-x-auto border-b border-line bg-paper px-5 max-sm:gap-4 max-sm:px-3">
+    <nav data-views aria-label={TEXTS.views} className="flex shrink-0 gap-5 overflow-x-auto border-b border-line bg-paper px-5 max-sm:gap-4 max-sm:px-3">
       {views.map((view) => (
         <NavLink
           key={view.to}

@@ -11,13 +11,14 @@ import { TEXTS } from "./texts";
 interface Props {
   row: Row;
   index: number;
-  board: Board;
+  handins: Board["handins"];
+  today: string;
   template: string;
   handin: number | null;
   chosen: boolean;
   /** The column that the tab key stops at, where this is the row. */
   stop: number | null;
-  onOpen: (column: number) => void;
+  onOpen: (index: number, student: number, column: number) => void;
 }
 
 function Bar({ row }: { row: Row }) {
@@ -33,7 +34,7 @@ function Bar({ row }: { row: Row }) {
   );
 }
 
-export const BoardRow = memo(function BoardRow({ row, index, board, template, handin, chosen, stop, onOpen }: Props) {
+export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, handin, chosen, stop, onOpen }: Props) {
   const ground = chosen ? "bg-today" : "bg-paper";
   const name = listed(row);
   return (
@@ -57,7 +58,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
         <Bar row={row} />
       </div>
       {row.cells.map((cell, column) => {
-        const one = board.handins[column];
+        const one = handins[column];
         if (!one) return null;
         const open = chosen && one.id === handin;
         return (
@@ -69,7 +70,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
                 tabIndex={stop === column ? 0 : -1}
                 aria-label={TEXTS.nameTitleNotAsked({ name, title: one.title })}
                 className="size-full"
-                onClick={() => onOpen(column)}
+                onClick={() => onOpen(index, row.id, column)}
               />
             ) : (
               <button
@@ -77,7 +78,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
                 data-cell={`${index} ${column}`}
                 tabIndex={stop === column ? 0 : -1}
                 aria-label={TEXTS.cellIs({ name, title: one.title, state: inWords(cell) })}
-                onClick={() => onOpen(column)}
+                onClick={() => onOpen(index, row.id, column)}
                 className={`flex size-full items-center justify-center ${open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today"}`}
               >
                 <span key={cell.status + String(cell.count)} className={cell.count ? "hung" : ""}>
@@ -89,7 +90,7 @@ export const BoardRow = memo(function BoardRow({ row, index, board, template, ha
         );
       })}
       <div role="gridcell" className="figures pr-2 text-right text-xs text-ink-soft">
-        {row.last_work ? daysAgo(row.last_work, board.today) : "–"}
+        {row.last_work ? daysAgo(row.last_work, today) : "–"}
       </div>
     </div>
   );

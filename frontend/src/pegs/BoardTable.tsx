@@ -1,6 +1,6 @@
 /** The grid of the board: sticky head and names, one stop for the tab key, arrow keys inside, drawn by need. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { KeyboardEvent } from "react";
 import { useNavigate } from "react-router";
 import { shortDay } from "../ui/dates";
@@ -65,6 +65,16 @@ export function BoardTable(props: Props) {
       column: Math.max(0, Math.min(columns - 1, to.column)),
     });
   };
+  // The same from one key to the next: only the rows that the keyboard leaves and reaches are drawn anew.
+  const { handins } = board;
+  const open = useCallback(
+    (index: number, id: number, place: number) => {
+      setAt({ row: index, column: place });
+      const of = handins[place];
+      if (of) onOpen(id, of.id);
+    },
+    [handins, onOpen],
+  );
   const keys = (event: KeyboardEvent) => {
     const steps: Record<string, { row: number; column: number }> = {
       ArrowDown: { row: row + 1, column },
@@ -150,16 +160,13 @@ export function BoardTable(props: Props) {
                 <BoardRow
                   row={one}
                   index={item.index}
-                  board={board}
+                  handins={board.handins}
+                  today={board.today}
                   template={template}
                   handin={handin}
                   chosen={one.id === student}
                   stop={item.index === row ? column : null}
-                  onOpen={(place) => {
-                    setAt({ row: item.index, column: place });
-                    const of = board.handins[place];
-                    if (of) onOpen(one.id, of.id);
-                  }}
+                  onOpen={open}
                 />
               </div>
             );

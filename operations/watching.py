@@ -1,0 +1,136 @@
+"""What somebody waits for in the browser: weight of the first view, when it stands, how a key feels in a long text."""
+
+from __future__ import annotations
+
+import statistics
+from typing import Any
+
+from playwright.sync_api import Browser, BrowserContext, CDPSession, Page, sync_playwright
+
+from operations.browsing import CHROMIUM, QUIET, sign_in
+
+DESK = {"width": 1280, "height": 800}
+SLOWER = 4
+"""Times that the processor is slowed down for what a machine of a school takes."""
+WORDS, KEYS, STEPS, RUNS = 5_000, 60, 40, 3
+_DRAWN = """() => new Promise((done) => {
+  const found = { lcp: 0, cls: 0 };
+  new PerformanceObserver((list) => { for (const one of list.getEntries()) found.lcp = one.startTime; })
+    .observe({ type: "largest-contentful-paint", buffered: true });
+  new PerformanceObserver((list) => { for (const one of list.getEntries()) if (!one.hadRecentInput) found.cls += one.value; })
+    .observe({ type: "layout-shift", buffered: true });
+  setTimeout(() => done(found), 300);
+})"""
+
+
+def watch(port: int) -> dict[str, Any]:
+    """All of it: bytes, seconds, and the shift of the layout (CLS, no unit), from the browser's own entries."""
+    address = f"http://127.0.0.1:{port}"
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+        staff = _signed_in(browser, address, "okafor")
+        student = _signed_in(browser, address, "josh")
+        found = {
+            "weight": first_view(staff, address),
+            "drawn": drawn(browser, staff, address),
+            "arrow": an_arrow(staff, address),
+            "key": a_key(student, address),
+        }
+        browser.close()
+    return found
+
+
+def _signed_in(browser: Browser, address: str, username: str) -> BrowserContext:
+    context = browser.new_context(viewport=DESK, locale="en-GB")
+    page = context.new_page()
+    sign_in(page, address, username)
+    page.close()
+    return context
+
+
+def first_view(context: BrowserContext, address: str) -> int:
+    """Bytes of compressed script and style that a first view of Pegs brings over the wire, with a cold cache.
+
+    What is loaded afterwards, while nothing else is to be done, is not counted: the view stands without it.
+    """
+    page = context.new_page()
+    session = context.new_cdp_session(page)
+    session.send("Network.enable")
+    session.send("Network.setCacheDisabled", {"cacheDisabled": True})
+    kinds: dict[str, str] = {}
+    weight: list[int] = []
+    session.on("Network.responseReceived", lambda event: kinds.update({event["requestId"]: event["type"]}))
+    session.on(
+        "Network.loadingFinished",
+        lambda event: (
+            weight.append(event["encodedDataLength"])
+            if kinds.get(event["requestId"]) in ("Script", "Stylesheet")
+            else None
+        ),
+    )
+    page.goto(address)
+    page.get_by_role("grid").wait_for()
+    page.wait_for_load_state("networkidle")
+    page.close()
+    return sum(weight)
+
+
+def drawn(browser: Browser, staff: BrowserContext, address: str) -> dict[str, float]:
+    """When Pegs stands (LCP, seconds; the middle of a few loads) on a slowed processor, and its layout shift (the most)."""
+    lcp, cls = [], []
+    for _ in range(RUNS):
+        context = browser.new_context(viewport=DESK, locale="en-GB", storage_state=staff.storage_state())
+        page = context.new_page()
+        context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
+        page.goto(address)
+        page.get_by_role("grid").wait_for()
+        page.wait_for_load_state("networkidle")
+        seen = page.evaluate(_DRAWN)
+        lcp.append(seen["lcp"] / 1000)
+        cls.append(seen["cls"])
+        context.close()
+    return {"lcp": statistics.median(lcp), "cls": max(cls)}
+
+
+def _busy(session: CDPSession) -> float:
+    """Seconds that the page's own thread has worked."""
+    metrics = {one["name"]: one["value"] for one in session.send("Performance.getMetrics")["metrics"]}
+    return float(metrics["TaskDuration"])
+
+
+def _each(page: Page, key: str, times: int) -> float:
+    """Seconds of work that one press of a key makes."""
+    session = page.context.new_cdp_session(page)
+    session.send("Performance.enable")
+    page.keyboard.press(key)
+    before = _busy(session)
+    for _ in range(times):
+        page.keyboard.press(key)
+    page.evaluate("() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
+    return (_busy(session) - before) / times
+
+
+def an_arrow(staff: BrowserContext, address: str) -> float:
+    """Seconds of work that an arrow key makes on the board."""
+    page = staff.new_page()
+    page.goto(address)
+    page.locator('[role="grid"] [data-cell="0 0"]').focus()
+    spent = _each(page, "ArrowDown", STEPS)
+    page.close()
+    return spent
+
+
+def a_key(student: BrowserContext, address: str) -> float:
+    """Seconds of work that a key makes in a text of 5,000 words, saving by itself included."""
+    page = student.new_page()
+    group = page.request.get(f"{address}/api/session").json()["groups"][0]
+    pockets = page.request.get(f"{address}/api/portfolios/{group['portfolio']}").json()["pockets"]
+    open_ = [one for one in pockets if one["kind"] == "page" and not one["locked"]]
+    page.goto(f"{address}/g/{group['id']}/portfolio/{group['portfolio']}/{open_[0]['id']}")
+    field = page.get_by_role("article").get_by_role("textbox").first
+    field.fill(" ".join(["bean"] * WORDS))
+    field.press("End")
+    spent = _each(page, "a", KEYS)
+    field.fill("")
+    page.close()
+    return spent
