@@ -5,11 +5,11 @@ from __future__ import annotations
 import statistics
 from typing import Any
 
-from playwright.sync_api import Browser, BrowserContext, CDPSession, Page, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, CDPSession, Page, ViewportSize, sync_playwright
 
 from operations.browsing import CHROMIUM, QUIET, sign_in
 
-DESK = {"width": 1280, "height": 800}
+DESK = ViewportSize(width=1280, height=800)
 SLOWER = 4
 """Times that the processor is slowed down for what a machine of a school takes."""
 WORDS, KEYS, STEPS, RUNS = 5_000, 60, 40, 3
@@ -17,8 +17,9 @@ _DRAWN = """() => new Promise((done) => {
   const found = { lcp: 0, cls: 0 };
   new PerformanceObserver((list) => { for (const one of list.getEntries()) found.lcp = one.startTime; })
     .observe({ type: "largest-contentful-paint", buffered: true });
-  new PerformanceObserver((list) => { for (const one of list.getEntries()) if (!one.hadRecentInput) found.cls += one.value; })
-    .observe({ type: "layout-shift", buffered: true });
+  new PerformanceObserver((list) => {
+    for (const one of list.getEntries()) if (!one.hadRecentInput) found.cls += one.value;
+  }).observe({ type: "layout-shift", buffered: true });
   setTimeout(() => done(found), 300);
 })"""
 
@@ -76,7 +77,7 @@ def first_view(context: BrowserContext, address: str) -> int:
 
 
 def drawn(browser: Browser, staff: BrowserContext, address: str) -> dict[str, float]:
-    """When Pegs stands (LCP, seconds; the middle of a few loads) on a slowed processor, and its layout shift (the most)."""
+    """When Pegs stands (LCP, seconds; of a few loads the middle) on a slowed processor; its layout shift (the most)."""
     lcp, cls = [], []
     for _ in range(RUNS):
         context = browser.new_context(viewport=DESK, locale="en-GB", storage_state=staff.storage_state())

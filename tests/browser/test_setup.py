@@ -139,7 +139,7 @@ class SettingUp(BrowserCase):
         expect(add).to_be_enabled()
         add.click()
         expect(page.get_by_text("Add 2,000 students: done.")).to_be_visible(timeout=30_000)
-        expect(page.get_by_text("2000 students", exact=True)).to_be_visible()
+        expect(page.get_by_text("2,000 students", exact=True)).to_be_visible()
         table = page.get_by_role("table", name="Class list")
         self.assertLess(table.get_by_role("row").count(), 80, "a long list is drawn by need")
         page.get_by_label("Find in the list").fill("student1999")

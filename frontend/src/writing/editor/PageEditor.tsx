@@ -26,6 +26,9 @@ interface Props {
 
 type Asking = { what: "formula"; tex: string; at: number | null } | { what: "picture" } | { what: "alt"; src: string; alt: string; chosen: boolean } | null;
 
+/** Milliseconds in which a dialog gives the focus back. */
+const AFTER_A_DIALOG = 50;
+
 function htmlOf(editor: TipTap): string {
   if (editor.isDestroyed) return "";
   return editor.isEmpty ? "" : editor.getHTML();
@@ -78,7 +81,11 @@ export default function PageEditor({ label, value, writable, describedBy, groupI
           groupId={groupId}
           portfolio={portfolio}
           onClose={() => setAsking(null)}
-          onChoose={(src) => setAsking({ what: "alt", src, alt: "", chosen: false })}
+          onChoose={(src) => {
+            // The one dialog is gone before the other comes: the focus goes where the second wants it.
+            setAsking(null);
+            setTimeout(() => setAsking({ what: "alt", src, alt: "", chosen: false }), AFTER_A_DIALOG);
+          }}
         />
       )}
       {asking?.what === "alt" && (
