@@ -9,7 +9,7 @@ import { parse } from "@formatjs/icu-messageformat-parser";
 import ts from "typescript";
 
 const SOURCES = fileURLToPath(new URL("./src", import.meta.url));
-const CATALOGUE = /(?:texts|words|editorTexts)\.ts$/;
+const CATALOGUE = /(?:[tT]exts|words)\.ts$/;
 
 /** The language that is nobody's: longer words, no plain letter, dates and numbers of another script than English. */
 const PSEUDO = { name: "en-XA", locale: "el" };

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import json
 import re
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Page, Response
+from playwright.sync_api import Error, Page, Response
 
 AXE = (Path(__file__).resolve().parent.parent / "frontend/node_modules/axe-core/axe.min.js").read_text()
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
@@ -47,7 +48,8 @@ class Heard:
 
     def _hear(self, response: Response) -> None:
         if "/api/" in response.url and "json" in (response.headers.get("content-type") or ""):
-            self._keep(response.json())
+            with suppress(Error):  # a page that was left meanwhile shows nothing of it
+                self._keep(response.json())
 
     def _keep(self, found: object) -> None:
         if isinstance(found, dict):
@@ -62,7 +64,16 @@ class Heard:
         elif isinstance(found, str) and not re.fullmatch(r"[a-z_0-9]*", found):
             self.texts.update(re.sub(r"\s+", " ", line).strip() for line in re.sub(r"<[^>]+>", "\n", found).split("\n"))
 
+    def without(self, text: str) -> str:
+        """A text without what the server sent, the longest first; parts of names (``Dube, Thandi``) go with them."""
+        data = sorted({one for one in self.texts if len(one) > 1}, key=len, reverse=True)
+        words = {word for one in data for word in _WORD.findall(one) if word[:1].isupper() or not word.isalpha()}
+        for one in data:
+            text = text.replace(one, " ")
+        return " ".join(word for word in _WORD.findall(text) if word not in words | self.names)
 
+
+_WORD = re.compile(r"[\w’'.-]+")
 _SAID = """() => {
   const found = [];
   const shown = (one) => one.checkVisibility({ visibilityProperty: true });
@@ -83,21 +94,9 @@ _PLAIN = re.compile(r"[A-Za-z]{2,}")
 def plain_english(page: Page, heard: Heard) -> list[str]:
     """Texts of a page in the made-up language that are not in it: shown, spoken or written over a field.
 
-    What the server sent is taken out first, the longest first; parts of names (``Dube, Thandi``) go with them.
+    What the server sent is taken out first.
     """
-    data = sorted({text for text in heard.texts if len(text) > 1}, key=len, reverse=True)
-    parts = (word for text in data for word in re.findall(r"[\w’'.-]+", text))
-    words = {word for word in parts if word[:1].isupper() or not word.isalpha()} | heard.names
-    plain = []
-    for text in page.evaluate(_SAID):
-        rest = text
-        for one in data:
-            if one in rest:
-                rest = rest.replace(one, " ")
-        rest = " ".join(word for word in re.findall(r"[\w’'.-]+", rest) if word not in words)
-        if _PLAIN.search(rest):
-            plain.append(text)
-    return plain
+    return [text for text in page.evaluate(_SAID) if _PLAIN.search(heard.without(text))]
 
 
 _CUT = """() => {
@@ -109,7 +108,7 @@ _CUT = """() => {
     if (one.getBoundingClientRect().width < 2) continue;
     const wide = style.overflowX !== 'visible' && style.overflowX !== 'auto' && one.scrollWidth > one.clientWidth + 1;
     const high = style.overflowY !== 'visible' && style.overflowY !== 'auto' && one.scrollHeight > one.clientHeight + 2;
-    if (wide || high) found.push(one.textContent.replace(/\\s+/g, ' ').trim().slice(0, 120));
+    if (wide || high) found.push(one.textContent.replace(/\\s+/g, ' ').trim());
   }
   return [...new Set(found)];
 }"""
@@ -117,15 +116,7 @@ _CUT = """() => {
 
 def cut_off(page: Page, heard: Heard) -> list[str]:
     """Texts of ours that are not shown whole. A name may be shortened, where its whole stands in a title."""
-    data = sorted({text for text in heard.texts if len(text) > 1}, key=len, reverse=True)
-    cut = []
-    for text in page.evaluate(_CUT):
-        rest = text
-        for one in data:
-            rest = rest.replace(one, " ")
-        if re.search(r"[^\W\d_]{2,}", rest):
-            cut.append(text)
-    return cut
+    return [text for text in page.evaluate(_CUT) if re.search(r"[^\W\d_]{2,}", heard.without(text))]
 
 
 def lost_when_spaced(page: Page, heard: Heard) -> list[str]:

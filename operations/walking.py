@@ -48,7 +48,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
     board = told("okafor", f"/groups/{group}/pegs")
     template = told("okafor", f"/groups/{group}/template")
     waiting = told("okafor", f"/groups/{group}/pile")["waiting"]
-    shown = told("okafor", f"/groups/{group}/portfolios")["students"]
+    shown = told("okafor", f"/groups/{group}/portfolios")
     pockets = [one for section in template["sections"] for one in section["pockets"]]
     row, column = next(
         (row, board["handins"][at])

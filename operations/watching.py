@@ -13,6 +13,16 @@ DESK = ViewportSize(width=1280, height=800)
 SLOWER = 4
 """Times that the processor is slowed down for what a machine of a school takes."""
 WORDS, KEYS, STEPS, RUNS = 5_000, 60, 40, 3
+PARAGRAPHS = 50
+_WRITTEN = """([page, paragraphs, words]) => {
+  const html = `<p>${Array(words).fill("ox").join(" ")}</p>`.repeat(paragraphs);
+  const token = /coatpeg_csrf=([^;]+)/.exec(document.cookie)[1];
+  return fetch(`/api/pages/${page}`, {
+    method: "PUT",
+    headers: { "Content-Type": "application/json", "X-CSRFToken": token },
+    body: JSON.stringify({ title: "Long", text: "", html, version: 0 }),
+  }).then((answer) => { if (!answer.ok) throw new Error(answer.status); });
+}"""
 _DRAWN = """() => new Promise((done) => {
   const found = { lcp: 0, cls: 0 };
   new PerformanceObserver((list) => { for (const one of list.getEntries()) found.lcp = one.startTime; })
@@ -125,13 +135,15 @@ def a_key(student: BrowserContext, address: str) -> float:
     """Seconds of work that a key makes in a text of 5,000 words, saving by itself included."""
     page = student.new_page()
     group = page.request.get(f"{address}/api/session").json()["groups"][0]
-    pockets = page.request.get(f"{address}/api/portfolios/{group['portfolio']}").json()["pockets"]
-    open_ = [one for one in pockets if one["kind"] == "page" and not one["locked"]]
-    page.goto(f"{address}/g/{group['id']}/portfolio/{group['portfolio']}/{open_[0]['id']}")
-    field = page.get_by_role("article").get_by_role("textbox").first
-    field.fill(" ".join(["bean"] * WORDS))
-    field.press("End")
+    page.goto(f"{address}/g/{group['id']}/portfolio/{group['portfolio']}")
+    page.get_by_role("button", name="New page", exact=True).click()
+    page.wait_for_url("**/page/*")
+    page.evaluate(_WRITTEN, [page.url.split("/")[-1], PARAGRAPHS, WORDS // PARAGRAPHS])
+    page.reload()
+    field = page.get_by_role("textbox", name="Your text")
+    field.get_by_text("ox ox").nth(PARAGRAPHS // 2).click()
+    page.keyboard.press("End")
     spent = _each(page, "a", KEYS)
-    field.fill("")
+    page.get_by_role("button", name="Take out: Long").click()
     page.close()
     return spent

@@ -171,6 +171,7 @@ FRONTEND = BASE_DIR / "frontend" / "dist"
 STATIC_URL = "/static/"
 STATIC_ROOT = FRONTEND / "static"
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+[.-][\w-]{8}\.\w+$"
+WHITENOISE_ALLOW_ALL_ORIGINS = False
 
 USE_TZ = True
 TIME_ZONE = "UTC"

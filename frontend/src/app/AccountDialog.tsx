@@ -8,7 +8,7 @@ import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
-import { ACCOUNT } from "./texts";
+import { ACCOUNT } from "./dialogTexts";
 
 const FIELD = "mt-1 block min-h-11 w-full rounded-md border border-control bg-paper px-3 font-normal";
 

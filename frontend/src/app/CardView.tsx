@@ -10,8 +10,7 @@ import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { Mark } from "./Mark";
 import { forgetPeople } from "../api/session";
-import { CARD } from "./texts";
-import { TEXTS } from "./texts";
+import { CARD, DIALOGS } from "./dialogTexts";
 
 export function CardView() {
   const [secret] = useState(() => window.location.hash.slice(1));
@@ -55,13 +54,13 @@ export function CardView() {
         </>
       ) : enter.error ? (
         <>
-          <Notice title={enter.error instanceof Problem ? enter.error.title : TEXTS.thisCardCouldNotBe} fix={enter.error instanceof Problem ? enter.error.fix : TEXTS.tryAgain} />
+          <Notice title={enter.error instanceof Problem ? enter.error.title : DIALOGS.thisCardCouldNotBe} fix={enter.error instanceof Problem ? enter.error.fix : DIALOGS.tryAgain} />
           <Link to="/" className="min-h-11 text-in underline">
-            {TEXTS.signInByName}
+            {DIALOGS.signInByName}
           </Link>
         </>
       ) : (
-        <p role="status">{TEXTS.oneMoment}</p>
+        <p role="status">{DIALOGS.oneMoment}</p>
       )}
     </main>
   );

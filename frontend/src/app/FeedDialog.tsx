@@ -7,7 +7,7 @@ import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
 import { dayOf } from "../ui/dates";
 import { Notice } from "../ui/Notice";
-import { TEXTS } from "./texts";
+import { DIALOGS } from "./dialogTexts";
 
 export function FeedDialog({ onClose }: { onClose: () => void }) {
   const kept = useQuery(feedQuery);
@@ -24,23 +24,23 @@ export function FeedDialog({ onClose }: { onClose: () => void }) {
   const address = kept.data?.address;
   const since = kept.data?.since;
   return (
-    <Modal title={TEXTS.dueDatesInYourOwn} onClose={onClose} narrow>
-          <p>{TEXTS.aCalendarProgramThatSubscribes}</p>
+    <Modal title={DIALOGS.dueDatesInYourOwn} onClose={onClose} narrow>
+          <p>{DIALOGS.aCalendarProgramThatSubscribes}</p>
           {address && (
             <label className="font-bold">
-              {TEXTS.yourAddressShownThisOnce}
+              {DIALOGS.yourAddressShownThisOnce}
               <input readOnly value={address} onFocus={(event) => event.target.select()} className="mt-1 block min-h-11 w-full rounded-md border border-control bg-ground px-3 text-sm font-normal" />
             </label>
           )}
-          {!address && since && <p>{TEXTS.youMadeAnAddressOn({ since: dayOf(since) })}</p>}
+          {!address && since && <p>{DIALOGS.youMadeAnAddressOn({ since: dayOf(since) })}</p>}
           {error instanceof Problem && <Notice title={error.title} fix={error.fix} />}
           <div className="flex flex-wrap gap-2">
             <Button look="main" big disabled={make.isPending} onClick={() => make.mutate()}>
-              {since ? TEXTS.makeANewOne : TEXTS.makeAnAddress}
+              {since ? DIALOGS.makeANewOne : DIALOGS.makeAnAddress}
             </Button>
             {since && (
               <Button big disabled={revoke.isPending} onClick={() => revoke.mutate()}>
-                {TEXTS.endIt}
+                {DIALOGS.endIt}
               </Button>
             )}
           </div>

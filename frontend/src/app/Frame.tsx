@@ -6,7 +6,8 @@ import { patiently } from "../api/patiently";
 import { useConnection } from "../api/connection";
 import { useLive } from "../live/live";
 import { sessionQuery } from "../api/queries";
-import { may } from "../api/session";
+import { landing, may } from "../api/session";
+import type { Session } from "../api/session";
 import { setZone } from "../ui/dates";
 import { useOpenDetail } from "../ui/detail";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -14,28 +15,35 @@ import { ConnectionBar } from "./ConnectionBar";
 import { Keys } from "./Keys";
 import { useReadingOnPage } from "../ui/reading/reading";
 import { TEXTS, VIEWS } from "./texts";
-import { ViewHelp } from "./ViewHelp";
 import { TopBar } from "./TopBar";
 import { Views } from "./Views";
 
 // Whoever is signed in already never loads it.
 const SignIn = lazy(() => patiently(() => import("./SignIn")).then((view) => ({ default: view.SignIn })));
 
+// Until it is put away.
+const ViewHelp = lazy(() => patiently(() => import("./ViewHelp")).then((view) => ({ default: view.ViewHelp })));
 const Ruler = lazy(() => patiently(() => import("./Ruler")).then((view) => ({ default: view.Ruler })));
 // Students only.
 const GoesOn = lazy(() => patiently(() => import("./GoesOn")).then((view) => ({ default: view.GoesOn })));
+
+/** The class of an address; at the start the one that it leads to, so that the frame stands before the view does. */
+function groupAt(session: Session, pathname: string): Session["groups"][number] | undefined {
+  if (pathname === "/") return session.groups.find((one) => landing(one) !== "/");
+  return session.groups.find((one) => pathname.startsWith(`/g/${one.id}/`));
+}
 
 // eslint-disable-next-line complexity -- what the frame shows depends on who is signed in; each branch is one piece of it
 export function Frame() {
   const session = useQuery(sessionQuery);
   const connection = useConnection();
   const { pathname } = useLocation();
-  const group = session.data?.groups.find((one) => pathname.startsWith(`/g/${one.id}/`));
+  const group = session.data && groupAt(session.data, pathname);
   const zone = session.data?.zone;
   if (zone) setZone(zone);
   useLive(session.data?.person && group && may(group, "follow_changes") ? group.id : null);
   const reading = useReadingOnPage();
-  const view = pathname.split("/")[group ? 3 : 1] ?? "";
+  const view = pathname.split("/")[group && pathname !== "/" ? 3 : 1] ?? "";
   const student = (group?.portfolio ?? null) !== null;
   const detail = useOpenDetail();
   useEffect(() => {
@@ -78,7 +86,11 @@ export function Frame() {
       <ConnectionBar />
       <Keys view={view} student={student} />
       <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none low:overflow-visible">
-        <ViewHelp view={view} student={student} />
+        {!(reading.helped as string[]).includes(view) && (
+          <Suspense fallback={<div className="min-h-[45px] shrink-0 border-b border-line bg-in-soft" />}>
+            <ViewHelp view={view} student={student} />
+          </Suspense>
+        )}
         <Suspense fallback={<Waiting />}>
           <Outlet />
         </Suspense>

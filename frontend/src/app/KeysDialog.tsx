@@ -1,7 +1,8 @@
 /** The keys of the view that is open, and those of every view. */
 import { Modal } from "../ui/Modal";
 import { useLetterKeys } from "../ui/keys";
-import { helpOf, KEYS } from "./texts";
+import { KEYS } from "./dialogTexts";
+import { helpOf } from "./helpTexts";
 
 export function KeysDialog({ view, student, onClose }: { view: string; student: boolean; onClose: () => void }) {
   const letters = useLetterKeys();

@@ -14,7 +14,7 @@ import { Notice } from "../ui/Notice";
 import { unsaved } from "../writing/autosave";
 import { forgetTheme } from "../ui/theme";
 import { allDrafts, dropDrafts } from "../writing/drafts";
-import { LEAVE } from "./texts";
+import { LEAVE } from "./dialogTexts";
 
 interface Left {
   texts: number;

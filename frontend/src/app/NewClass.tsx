@@ -12,6 +12,7 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useSession } from "../api/session";
 import { useKeptForm } from "../writing/useBack";
+import { DIALOGS } from "./dialogTexts";
 import { TEXTS } from "./texts";
 
 const FIELD = "mt-1 block min-h-10 w-full rounded-md border border-control bg-paper px-3 font-normal";
@@ -36,7 +37,7 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
       drop();
       await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
       onClose();
-      if (lead) say(TEXTS.nameIsStartedItsLead({ name }));
+      if (lead) say(DIALOGS.nameIsStartedItsLead({ name }));
       else await navigate(`/g/${made.id}/setup/list`);
     },
   });
@@ -53,22 +54,22 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
             onSubmit={(event) => void form.handleSubmit((filled) => start.mutateAsync({ ...filled, lead: named ? filled.lead : "" }).catch(() => undefined))(event)}
           >
             <label className="font-bold">
-              {TEXTS.name2}
+              {DIALOGS.name2}
               <input {...form.register("name")} data-autofocus autoComplete="off" className={FIELD} />
             </label>
             <label className="font-bold">
-              {TEXTS.itIsA}
+              {DIALOGS.itIsA}
               <select {...form.register("kind")} className={FIELD}>
-                <option value="class">{TEXTS.class}</option>
-                <option value="cohort">{TEXTS.yearGroup}</option>
-                {session.person?.administrator && <option value="caseload">{TEXTS.caseload}</option>}
+                <option value="class">{DIALOGS.class}</option>
+                <option value="cohort">{DIALOGS.yearGroup}</option>
+                {session.person?.administrator && <option value="caseload">{DIALOGS.caseload}</option>}
               </select>
             </label>
             {named && (
               <label className="font-bold">
-                {TEXTS.itsLeadWhoSeesThe}
+                {DIALOGS.itsLeadWhoSeesThe}
                 <select {...form.register("lead")} className={FIELD}>
-                  <option value="">{TEXTS.chooseSomebody}</option>
+                  <option value="">{DIALOGS.chooseSomebody}</option>
                   {staff.data
                     ?.filter((one) => one.active && one.person !== session.person?.id)
                     .map((one) => (
@@ -80,16 +81,16 @@ export function NewClass({ open, onClose }: { open: boolean; onClose: () => void
               </label>
             )}
             <div className="grid grid-cols-2 gap-3">
-              <FormDate label={TEXTS.firstDay} control={form.control} name="first" />
-              <FormDate label={TEXTS.lastDay} control={form.control} name="last" />
+              <FormDate label={DIALOGS.firstDay} control={form.control} name="first" />
+              <FormDate label={DIALOGS.lastDay} control={form.control} name="last" />
             </div>
             {start.error instanceof Problem && <Notice title={start.error.title} fix={start.error.fix} />}
             <div className="flex justify-end gap-2">
               <Button className="min-h-10" onClick={onClose}>
-                {TEXTS.cancel}
+                {DIALOGS.cancel}
               </Button>
               <Button look="main" type="submit" className="min-h-10" disabled={start.isPending}>
-                {TEXTS.startTheClass}
+                {DIALOGS.startTheClass}
               </Button>
             </div>
           </form>

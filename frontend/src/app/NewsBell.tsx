@@ -9,7 +9,8 @@ import { noticesQuery } from "../api/queries";
 import { moment } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { newsWords } from "./newsWords";
-import { NEWS, TEXTS } from "./texts";
+import { NEWS } from "./newsTexts";
+import { TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
 
 type How = Schema["MailChoiceIn"]["how"];

@@ -45,7 +45,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
   return (
     <section aria-label={TEXTS.theTermSWeeksAnd} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- arrow keys walk between the buttons inside */}
-      <ol ref={list} onKeyDown={walk} className="relative flex min-w-[860px]">
+      <ol ref={list} onKeyDown={walk} className="relative flex min-w-[72rem]">
         <li aria-hidden className="plank absolute inset-x-0 top-[22px] h-3 rounded-sm" />
         {frame.weeks.map((week) => {
           const now = week.monday === thisWeek;
@@ -132,7 +132,7 @@ function Tag({ handin, chosen, onSelect, onClick, ...rest }: TagProps) {
       }`}
     >
       <span className="block truncate font-bold">{handin.title}</span>
-      <span className="figures block truncate text-quiet">{count}</span>
+      <span className="figures block break-words text-quiet">{count}</span>
     </button>
   );
 }

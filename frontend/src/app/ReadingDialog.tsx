@@ -9,7 +9,7 @@ import { Notice } from "../ui/Notice";
 import { ReadAloud } from "../ui/reading/ReadAloud";
 import { useReading } from "../ui/reading/reading";
 import type { Reading } from "../ui/reading/reading";
-import { READING } from "./texts";
+import { READING } from "./dialogTexts";
 
 interface Choice<T> {
   value: T;

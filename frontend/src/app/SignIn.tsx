@@ -12,6 +12,7 @@ import { ConnectionBar } from "./ConnectionBar";
 import { Mark } from "./Mark";
 import { forgetPeople } from "../api/session";
 import type { Session } from "../api/session";
+import { DIALOGS } from "./dialogTexts";
 import { TEXTS } from "./texts";
 
 interface Fields {
@@ -55,15 +56,15 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
           <p className="mt-1 mb-6 text-base text-ink-soft">{session.school}</p>
           {lost && (
             <div className="mb-4">
-              <Notice look="info" title={TEXTS.signedOut} />
+              <Notice look="info" title={DIALOGS.signedOut} />
             </div>
           )}
           <form onSubmit={(event) => void form.handleSubmit(enter)(event)} className="flex flex-col gap-4" noValidate>
             <div>
               <label className="font-semibold">
-                {TEXTS.userName}
+                {DIALOGS.userName}
                 <input
-                  {...form.register("username", { validate: (text) => text.trim() !== "" || TEXTS.noUserName })}
+                  {...form.register("username", { validate: (text) => text.trim() !== "" || DIALOGS.noUserName })}
                   {...missing("username")}
                   className={FIELD}
                   autoComplete="username"
@@ -75,9 +76,9 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
             </div>
             <div>
               <label className="font-semibold">
-                {TEXTS.password}
+                {DIALOGS.password}
                 <input
-                  {...form.register("password", { required: TEXTS.noPassword })}
+                  {...form.register("password", { required: DIALOGS.noPassword })}
                   {...missing("password")}
                   type="password"
                   className={FIELD}
@@ -88,17 +89,17 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
             </div>
             {problem && <Notice title={problem.title} fix={problem.fix} />}
             <Button look="main" big type="submit" disabled={form.formState.isSubmitting}>
-              {TEXTS.signIn}
+              {DIALOGS.signIn}
             </Button>
-            <p className="text-ink-soft">{TEXTS.newPassword}</p>
+            <p className="text-ink-soft">{DIALOGS.newPassword}</p>
           </form>
         </div>
         {session.demo.length > 0 && (
           <section aria-labelledby="demo" className="w-full max-w-sm">
             <h2 id="demo" className="text-lg">
-              {TEXTS.demo}
+              {DIALOGS.demo}
             </h2>
-            <p className="mt-1 mb-3 text-ink-soft">{TEXTS.demoHint}</p>
+            <p className="mt-1 mb-3 text-ink-soft">{DIALOGS.demoHint}</p>
             <ul className="divide-y divide-line overflow-hidden rounded-lg border border-edge bg-paper">
               {session.demo.map((one) => (
                 <li key={one.username}>

@@ -9,7 +9,7 @@ import { Mark } from "./Mark";
 import { landing, may } from "../api/session";
 import type { Group, Session } from "../api/session";
 import { OnFirstUse } from "../ui/OnFirstUse";
-import { READING, ROLES, TEXTS } from "./texts";
+import { ROLES, TEXTS } from "./texts";
 
 // Few start a class, and not every day.
 const NewClass = lazy(() => patiently(() => import("./NewClass")).then((view) => ({ default: view.NewClass })));
@@ -38,7 +38,7 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
       )}
       {may(group, "see_board") && group && <FindStudent groupId={group.id} />}
       <div className={`flex items-center gap-1 ${may(group, "see_board") ? "max-sm:ml-auto" : "ml-auto"}`}>
-        <Suspense>
+        <Suspense fallback={<span className="size-11" />}>
           <NewsBell />
         </Suspense>
         <Account session={session} />
@@ -99,7 +99,7 @@ function Account({ session }: { session: Session }) {
     ...(session.person.card
       ? []
       : ([
-          [READING.open, BookOpenText, setReading],
+          [TEXTS.howILike, BookOpenText, setReading],
           [TEXTS.feed, CalendarDays, setFeeding],
           [TEXTS.account, KeyRound, setAccount],
         ] as const)),

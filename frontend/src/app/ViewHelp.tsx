@@ -7,7 +7,8 @@ import { Problem } from "../api/problem";
 import { sessionQuery } from "../api/queries";
 import { useReading } from "../ui/reading/reading";
 import { useSay } from "../ui/Toasts";
-import { helpOf, TEXTS } from "./texts";
+import { helpOf } from "./helpTexts";
+import { TEXTS } from "./texts";
 
 type View = Schema["ReadingShape"]["helped"][number];
 
@@ -16,7 +17,7 @@ export function ViewHelp({ view, student }: { view: string; student: boolean }) 
   const say = useSay();
   const reading = useReading();
   const help = helpOf(view, student);
-  if (!help || reading.helped.includes(view as View)) return null;
+  if (!help) return null;
   const show = (helped: View[]) => queries.setQueryData(sessionQuery.queryKey, (old) => (old?.person ? { ...old, person: { ...old.person, reading: { ...old.person.reading, helped } } } : old));
   const putAway = () => {
     const helped = [...reading.helped, view as View];
@@ -29,7 +30,7 @@ export function ViewHelp({ view, student }: { view: string; student: boolean }) 
     });
   };
   return (
-    <aside aria-label={TEXTS.whatFor} className="flex shrink-0 items-start gap-3 border-b border-line bg-in-soft px-5 py-2 max-sm:px-3 print:hidden">
+    <aside aria-label={TEXTS.whatFor} className="flex shrink-0 items-center gap-3 border-b border-line bg-in-soft px-5 py-2 max-sm:px-3 print:hidden">
       <p className="min-w-0 flex-1">{help}</p>
       <button type="button" onClick={putAway} className="-my-1 flex min-h-9 shrink-0 items-center gap-1.5 rounded-md px-2 font-semibold text-in hover:bg-ground max-md:min-h-11">
         <X aria-hidden size={15} />

@@ -2,13 +2,13 @@
  * Texts by catalogue. A plain text is a string; one with something in it is an ICU message (plurals, choices, places),
  * parsed when the application is built (``texts.js``), so that no parser is loaded.
  */
-import { IntlMessageFormat } from "intl-messageformat";
+import { formatToParts } from "intl-messageformat";
 import { createElement, Fragment } from "react";
 import type { ReactNode } from "react";
-import { LOCALE, TABLE } from "./chosen";
+import { LOCALE, spoken } from "./chosen";
 
-type Parsed = ConstructorParameters<typeof IntlMessageFormat>[0];
-type Value = string | number | boolean | null | undefined;
+type Parsed = Parameters<typeof formatToParts>[0];
+type Values = Parameters<typeof formatToParts>[4];
 
 /** What a message was said with, made of another message: the same text in another language. */
 const AGAIN = Symbol("said with another message");
@@ -18,39 +18,46 @@ interface Said<A extends unknown[], R> {
   [AGAIN]: (message: Parsed) => Said<A, R>;
 }
 
+/** What makes something of the same options, once for each: making one of Intl's formats takes longer than all it does. */
+function once<T>(make: (options: object | undefined) => T): (locales?: string | string[], options?: object) => T {
+  const made = new Map<string, T>();
+  return (_, options) => {
+    const key = JSON.stringify(options ?? null);
+    const found = made.get(key) ?? make(options);
+    made.set(key, found);
+    return found;
+  };
+}
+
+const FORMATTERS = {
+  getNumberFormat: once((options) => new Intl.NumberFormat(LOCALE, options)),
+  getDateTimeFormat: once((options) => new Intl.DateTimeFormat(LOCALE, options)),
+  getPluralRules: once((options) => new Intl.PluralRules(LOCALE, options)),
+};
+const FORMATS = { number: {}, date: {}, time: {} };
+
+function parts(parsed: Parsed, values: object): unknown[] {
+  return formatToParts(parsed, LOCALE, FORMATTERS, FORMATS, values as Values).map((one) => one.value);
+}
+
 /** A message with places: ``message<{ count: number }>("{count, plural, one {# row} other {# rows}}")``. */
 // eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names the places of the message
-export function message<V extends object = Record<string, Value>>(text: string): (values: V) => string {
-  const of = (parsed: Parsed): Said<[V], string> => {
-    let format: IntlMessageFormat | undefined;
-    return Object.assign((values: V) => String((format ??= made(parsed)).format(values as Record<string, Value>)), { [AGAIN]: of });
-  };
-  return of(text);
+export function message<V extends object>(text: string): (values: V) => string {
+  const of = (parsed: Parsed): Said<[V], string> => Object.assign((values: V) => parts(parsed, values).join(""), { [AGAIN]: of });
+  return of(text as unknown as Parsed);
 }
 
-/** The same where a place holds a part of the page, or ``<b>…</b>`` makes one of words. */
+/** The same where a place holds a part of the page, with a key of its own. */
 // eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names the places of the message
 export function rich<V extends object>(text: string): (values: V) => ReactNode {
-  const of = (parsed: Parsed): Said<[V], ReactNode> => {
-    let format: IntlMessageFormat | undefined;
-    return Object.assign(
-      (values: V) => {
-        const found = (format ??= made(parsed)).format<ReactNode>(values as Record<string, ReactNode>);
-        return Array.isArray(found) ? createElement(Fragment, null, ...(found)) : (found);
-      },
-      { [AGAIN]: of },
-    );
-  };
-  return of(text);
-}
-
-function made(parsed: Parsed): IntlMessageFormat {
-  return new IntlMessageFormat(parsed, LOCALE);
+  const of = (parsed: Parsed): Said<[V], ReactNode> =>
+    Object.assign((values: V) => createElement(Fragment, null, ...(parts(parsed, values) as ReactNode[])), { [AGAIN]: of });
+  return of(text as unknown as Parsed);
 }
 
 /** The texts of a view under their names, in the language of the page. What is called ``value`` is no text. */
 export function catalogue<const T extends object>(name: string, texts: T): T {
-  const other = TABLE[name];
+  const other = spoken(name);
   return other ? (inOther(texts, other) as T) : texts;
 }
 

@@ -15,7 +15,7 @@ export function LogSums({ log }: { log: Log }) {
     <section aria-label={TEXTS.addedUp} className="grid gap-4 rounded-lg border border-edge bg-paper p-4 xl:grid-cols-2">
       <div className="flex flex-col gap-3">
         <dl className="flex flex-wrap gap-x-6 gap-y-2">
-          <Total name="Rows that count" value={String(log.total.rows)} />
+          <Total name={TEXTS.rowsThatCount} value={String(log.total.rows)} />
           {numbers.map((one) => (
             <Total key={one.key} name={one.title} value={`${amount(sumOf(log.total, one.key))}${one.unit ? ` ${one.unit}` : ""}`} />
           ))}

@@ -58,4 +58,5 @@ export const TEXTS = catalogue("log", {
   saysYes: "yes",
   saysNo: "no",
   keptArtefact: "kept",
+  rowsThatCount: "Rows that count",
 });

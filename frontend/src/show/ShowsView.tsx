@@ -12,7 +12,9 @@ export function ShowsView() {
   if (shows.isPending) return <Waiting />;
   if (shows.isError) return <Failed error={shows.error} again={() => void shows.refetch()} />;
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto">
+    // What scrolls is reached by the keyboard, even where nothing in it can be pressed.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <section aria-label={SHOW.title} tabIndex={0} className="min-h-0 flex-1 overflow-y-auto low:overflow-visible">
       <div className="mx-auto flex w-full max-w-4xl flex-col gap-5 p-6 max-sm:p-4">
         <h1 className="text-2xl">{SHOW.title}</h1>
         {shows.data.length === 0 && (
@@ -25,6 +27,6 @@ export function ShowsView() {
           <ShowBoard key={one.portfolio} show={one} />
         ))}
       </div>
-    </div>
+    </section>
   );
 }

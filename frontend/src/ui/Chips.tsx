@@ -1,7 +1,8 @@
 /** What a pocket wants, as small chips that fill. */
 import { Check, CircleDashed } from "lucide-react";
 import type { Schema } from "../api/client";
-import { COUNTED, TEXTS, WANTED } from "./texts";
+import { WANTED } from "./chipTexts";
+import { COUNTED, TEXTS } from "./texts";
 
 type Chip = Schema["ChipShape"];
 

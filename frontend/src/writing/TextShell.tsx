@@ -1,5 +1,6 @@
 /** What stands around every text that saves itself: its label, its counts, how far it is saved, and what to do where it is not. */
 import { CircleAlert, Cloud, CloudOff, Copy, LoaderCircle, PenLine } from "lucide-react";
+import { useDeferredValue } from "react";
 import type { ReactNode } from "react";
 import { Button } from "../ui/Button";
 import { lengthWords } from "../ui/Chips";
@@ -64,7 +65,8 @@ export function TextShell({ id, label, heading = false, text, rich = false, stat
 }
 
 function Counted({ text, length, limit }: { text: string; length: Asked; limit: number }) {
-  const counts = count(text);
+  // A long text is counted between two keys, not before each.
+  const counts = count(useDeferredValue(text));
   const asked = lengthWords(length);
   const words = length.measure === "sentences" ? TEXTS.sentencesOfAsked({ sentences: counts.sentences, asked }) : TEXTS.wordsOfAsked({ words: counts.words, asked });
   if (text.length > limit) {

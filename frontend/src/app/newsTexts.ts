@@ -1,0 +1,28 @@
+/** The words of somebody's news. */
+import { catalogue, message } from "../language/catalogue";
+
+/** A student's news. */
+export const NEWS = catalogue("app.news", {
+  title: "News",
+  none: "Nothing new in the last 30 days.",
+  what: {
+    sent_back: "was sent back",
+    accepted: "was accepted",
+    commented: "has a comment",
+    handin_set: "is asked for",
+    show_page_opened: "Your show page is open to the class",
+    own_due_set: "has a date of your own",
+    handed_in: "was handed in by a student",
+    join_requested: "asks for a student whom you know",
+    join_settled: "was asked for, and there is an answer",
+    list_arrived: "has a new class list waiting",
+    pages_missing: "has your photographed pages without one that never arrived: look through them",
+    picture_unreadable: "could not be read: add it once more",
+    mail_bounced: "A mail to your address could not be delivered. Ask an administrator to look at the address.",
+  },
+  severalHandedIn: message<{ count: number }>("{count, plural, one {# student has} other {# students have}} handed it in"),
+  mail: "By mail",
+  hows: { at_once: "at once", daily: "once a day", never: "not at all" },
+  mailKept: "Kept.",
+  mailNotKept: "Not kept just now; choose once more.",
+});
