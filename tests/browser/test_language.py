@@ -1,13 +1,22 @@
 """Every view in a made-up language: longer words, no plain letter, dates of another alphabet."""
 
+import subprocess
 from datetime import timedelta
 
+from django.conf import settings
 from playwright.sync_api import Page, expect
 
 from coatpeg.people.models import Person
 from operations import eyes
 from tests import builders
 from tests.browser.case import DESK, PHONE, BrowserCase
+
+
+def in_it(text: str) -> str:
+    """A text as the made-up language has it."""
+    script = 'import { pseudo } from "./texts.js"; process.stdout.write(pseudo(process.argv[1]));'
+    words = ["node", "--input-type=module", "-e", script, text]
+    return subprocess.run(words, cwd=settings.BASE_DIR / "frontend", capture_output=True, text=True, check=True).stdout
 
 
 class Language(BrowserCase):
@@ -96,6 +105,38 @@ class Language(BrowserCase):
         page.goto(self.live_server_url)
         expect(page.get_by_role("textbox").first).to_be_visible()
         self.in_the_language(page, heard)
+
+    def opened(self, page: Page, heard: eyes.Heard, path: str, name: str) -> None:
+        """The dialog that a button of a view opens."""
+        page.goto(self.live_server_url + path)
+        page.get_by_role("button", name=in_it(name), exact=True).first.click()
+        self.looked_at(page, heard, name)
+
+    def looked_at(self, page: Page, heard: eyes.Heard, name: str) -> None:
+        expect(page.get_by_role("dialog").get_by_role("heading").first).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        with self.subTest(name):
+            self.in_the_language(page, heard)
+
+    def test_the_staff_s_dialogs(self) -> None:
+        page = self.page(self.eight.lead, "/health", locale=eyes.PSEUDO)
+        heard = eyes.Heard(page)
+        for name in ("How I like to read", "Due dates in your calendar", "Password and sign-ins", "Start a class"):
+            page.goto(f"{self.live_server_url}{self.base}/pegs")
+            page.get_by_role("banner").get_by_role("button").last.click()
+            page.get_by_role("menuitem", name=in_it(name)).click()
+            self.looked_at(page, heard, name)
+        self.opened(page, heard, f"{self.base}/template?pocket={self.card.pk}", "Bring in a template")
+        self.opened(page, heard, f"{self.base}/pile/{self.waits.pk}", "Send back")
+
+    def test_a_student_s_dialogs(self) -> None:
+        menu = self.eight.pocket("Menu")
+        page = self.page(self.thandi.enrolment.person, "/health", PHONE, locale=eyes.PSEUDO)
+        heard = eyes.Heard(page)
+        book = f"{self.base}/portfolio/{self.thandi.pk}"
+        self.opened(page, heard, book, "Change the cover")
+        for name in ("Recording", "From my portfolio"):
+            self.opened(page, heard, f"{book}/{menu.pk}", name)
 
     def test_a_language_that_nobody_knows_is_english(self) -> None:
         for locale in ("fr-FR", "tlh", "en-US"):
