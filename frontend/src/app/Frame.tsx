@@ -27,10 +27,9 @@ const Ruler = lazy(() => patiently(() => import("./Ruler")).then((view) => ({ de
 // Students only.
 const GoesOn = lazy(() => patiently(() => import("./GoesOn")).then((view) => ({ default: view.GoesOn })));
 
-/** The class of an address; at the start the one that it leads to, so that the frame stands before the view does. */
-function groupAt(session: Session, pathname: string): Session["groups"][number] | undefined {
-  if (pathname === "/") return session.groups.find((one) => landing(one) !== "/");
-  return session.groups.find((one) => pathname.startsWith(`/g/${one.id}/`));
+/** Whether the start only leads on: then nothing stands that could be pressed before the view is there, or that moves when it comes. */
+function leadsOn(session: Session, pathname: string): boolean {
+  return pathname === "/" && session.groups.some((one) => landing(one) !== "/");
 }
 
 // eslint-disable-next-line complexity -- what the frame shows depends on who is signed in; each branch is one piece of it
@@ -38,12 +37,12 @@ export function Frame() {
   const session = useQuery(sessionQuery);
   const connection = useConnection();
   const { pathname } = useLocation();
-  const group = session.data && groupAt(session.data, pathname);
+  const group = session.data?.groups.find((one) => pathname.startsWith(`/g/${one.id}/`));
   const zone = session.data?.zone;
   if (zone) setZone(zone);
   useLive(session.data?.person && group && may(group, "follow_changes") ? group.id : null);
   const reading = useReadingOnPage();
-  const view = pathname.split("/")[group && pathname !== "/" ? 3 : 1] ?? "";
+  const view = pathname.split("/")[group ? 3 : 1] ?? "";
   const student = (group?.portfolio ?? null) !== null;
   const detail = useOpenDetail();
   useEffect(() => {
@@ -64,6 +63,14 @@ export function Frame() {
       <Suspense fallback={<Waiting />}>
         <SignIn session={session.data} lost={connection === "signed-out"} />
       </Suspense>
+    );
+  }
+  if (leadsOn(session.data, pathname)) {
+    return (
+      <>
+        <Waiting />
+        <Outlet />
+      </>
     );
   }
   return (
