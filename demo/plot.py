@@ -12,6 +12,7 @@ from django.core.files.base import ContentFile
 
 from coatpeg.core.handins.asking import Due
 from coatpeg.handins.asked.setting import Plan, set_handin
+from coatpeg.handins.filters.keeping import keep
 from coatpeg.handins.handing import commands as handing
 from coatpeg.handins.models import HandIn, Outcome
 from coatpeg.marking import commands as marking
@@ -189,6 +190,8 @@ def plan_handins(
     whole = Plan(
         WHOLE, tuple(pocket.pk for pocket in pockets.values()), days.of(14, 0), Due(days.of(14, 4)), points=Decimal(100)
     )
+    keep(teacher, group_id, "P3 owing this week", "show=not_in&period=P3&week=1", shared=True)
+    keep(teacher, group_id, "Quiet, kitchen", "section=The+kitchen&quiet=7", shared=False)
     return [*made, set_handin(teacher, group_id, whole, at)]
 
 

@@ -33,8 +33,32 @@ function startFirst(): Plugin {
   };
 }
 
+/** Which files each view needs beside what every page begins with, for the server to name in its page. */
+function partsOfViews(): Plugin {
+  return {
+    name: "coat-peg-parts-of-views",
+    generateBundle: {
+      order: "post",
+      handler(_, bundle) {
+        const parts = Object.values(bundle).filter((one) => one.type === "chunk");
+        const named = new Map(parts.map((one) => [one.fileName, one]));
+        const needs = (name: string, found = new Set<string>()): Set<string> => {
+          if (!found.has(name)) for (const other of [...(found.add(name), named.get(name)?.imports ?? [])]) needs(other, found);
+          return found;
+        };
+        const begun = new Set(parts.filter((one) => one.isEntry || one.facadeModuleId?.endsWith("/start.tsx")).flatMap((one) => [...needs(one.fileName)]));
+        const views = parts.filter((one) => one.isDynamicEntry && one.name.endsWith("View"));
+        // What everything shares is evaluated before what the page begins with: the other way round nothing would begin.
+        for (const one of parts) if (one.name === "shared" && [...needs(one.fileName)].some((name) => named.get(name)?.facadeModuleId?.endsWith("/start.tsx"))) this.error("The shared part needs the start; see codeSplitting.");
+        const table = Object.fromEntries(views.map((one) => [one.name, [...needs(one.fileName)].filter((name) => !begun.has(name)).map((name) => `/${name}`)]));
+        this.emitFile({ type: "asset", fileName: "views.json", source: JSON.stringify(table) });
+      },
+    },
+  };
+}
+
 export default defineConfig({
-  plugins: [texts(), fontFirst(), startFirst(), react(), tailwindcss()],
+  plugins: [texts(), fontFirst(), startFirst(), partsOfViews(), react(), tailwindcss()],
   // Messages are parsed when this is built: their parser stays at home.
   resolve: { alias: { "@formatjs/icu-messageformat-parser": "@formatjs/icu-messageformat-parser/no-parser.js" } },
   build: {
@@ -44,9 +68,10 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
     // What most views share is one part: dozens of parts of a few hundred bytes cost more than they spare. The language
-    // stands alone, since it is settled before anything that is written in it is evaluated.
+    // stands alone, since it is settled before anything that is written in it is evaluated; menus and dialogs are no part
+    // of a first view, however many views have some, and need what is evaluated after this part.
     rolldownOptions: {
-      output: { codeSplitting: { includeDependenciesRecursively: false, groups: [{ name: "shared", minShareCount: 16, test: /node_modules|src.(?!language.chosen|main)/ }] } },
+      output: { codeSplitting: { includeDependenciesRecursively: false, groups: [{ name: "shared", minShareCount: 16, test: /node_modules.(?!@headlessui|@react-aria|@floating-ui)|src.(?!language.chosen|main|ui.Modal)/ }] } },
     },
   },
 });

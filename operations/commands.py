@@ -19,7 +19,7 @@ def main(words: list[str]) -> int:
     commands.add_parser("bench", help="measure; writes docs/benchmarks.md")
     commands.add_parser("check", help="re-derive everything that is kept and report differences")
     commands.add_parser("shots", help="take the screenshots of the main views")
-    commands.add_parser("walk", help="look over every view: themes, sizes, 200 %, reflow, spacing, language")
+    commands.add_parser("walk", help="look over every view: themes, sizes, 200 %% size, reflow, spacing, language")
     asked = parser.parse_args(words)
     if asked.command == "demo":
         from operations.serving import demo as run_demo  # noqa: PLC0415 - each command loads only what it needs

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+from collections.abc import Callable
 from contextlib import suppress
 from pathlib import Path
 from typing import Any
@@ -44,12 +45,21 @@ class Heard:
     def __init__(self, page: Page) -> None:
         self.texts: set[str] = set()
         self.names: set[str] = set()
+        self._page = page
         page.on("response", self._hear)
 
     def _hear(self, response: Response) -> None:
         if "/api/" in response.url and "json" in (response.headers.get("content-type") or ""):
             with suppress(Error):  # a page that was left meanwhile shows nothing of it
                 self._keep(response.json())
+
+    def told(self, look: Callable[[], list[str]]) -> list[str]:
+        """What a look finds; looked again while an answer that the page shows already is still being read here."""
+        for _ in range(20):
+            if not (found := look()):
+                return []
+            self._page.wait_for_timeout(100)
+        return found
 
     def _keep(self, found: object) -> None:
         if isinstance(found, dict):

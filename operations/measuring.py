@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import gc
+import gzip
 import json
 import random
 import re
 import sys
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from importlib import import_module
 from statistics import median
@@ -18,6 +20,7 @@ from django.conf import settings
 
 ROUNDS = 40
 STUDENTS, HANDINS = 2000, 60
+LARGE_ROUNDS = 8
 
 
 def side_by_side(job: Callable[[], Any], against: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float]:
@@ -35,7 +38,7 @@ def side_by_side(job: Callable[[], Any], against: Callable[[], Any], rounds: int
     return median(spent[0]), median(spent[1])
 
 
-def against_sql(username: str, path: str, sign: bytes) -> dict[str, Any]:
+def against_sql(username: str, path: str, sign: bytes, rounds: int = ROUNDS) -> dict[str, Any]:
     """A read of the API against the same rows by plain SQL through the same driver and connection."""
     from django.core.wsgi import get_wsgi_application  # noqa: PLC0415
     from django.db import connection  # noqa: PLC0415 - needs settings
@@ -64,12 +67,11 @@ def against_sql(username: str, path: str, sign: bytes) -> dict[str, Any]:
     statements = [
         re.sub(r"CONCAT\((`\w+`\.`\w+`), '\+00:00'\)", r"\1", one["sql"]) for one in captured.captured_queries
     ]
-    connection.ensure_connection()
-    driver = connection.connection
 
     def plain() -> int:
         rows = 0
-        cursor = driver.cursor()
+        connection.ensure_connection()  # a connection of a minute's age is closed before the next request
+        cursor = connection.connection.cursor()
         for statement in statements:
             cursor.execute(statement)
             rows += len(cursor.fetchall())
@@ -77,7 +79,7 @@ def against_sql(username: str, path: str, sign: bytes) -> dict[str, Any]:
         return rows
 
     rows = plain()
-    api, sql = side_by_side(ask, plain)
+    api, sql = side_by_side(ask, plain, rounds)
     return {"queries": len(statements), "rows": rows, "api": api, "sql": sql, "ratio": api / sql}
 
 
@@ -170,6 +172,93 @@ def _large_board() -> Any:
         day = today + timedelta(days=number - 30)
         HandIn.objects.create(group=group, title=f"H{number}", opens=group.first, due_day=day).pockets.add(pocket)
     return group
+
+
+def _came_in(group: Any) -> None:
+    """Most of what is due by now has come in, some of it late, some of it marked."""
+    from django.utils import timezone  # noqa: PLC0415 - needs settings
+
+    from coatpeg.handins.models import HandIn, KeptFacts  # noqa: PLC0415
+    from coatpeg.people.models import Enrolment  # noqa: PLC0415
+
+    chance, now = random.Random(3), timezone.now()
+    enrolled = list(Enrolment.objects.filter(group=group).values_list("pk", flat=True))
+    number = 10**12  # of no submission: the board counts what is kept of them
+    rows = []
+    for handin in HandIn.objects.filter(group=group, due_day__lt=now.date()):
+        assert handin.due_day is not None
+        ago = now.date() - handin.due_day
+        for one in enrolled:
+            number += 1
+            if chance.random() < 0.85:
+                at = now - ago - timedelta(minutes=chance.randint(-3000, 4000))
+                outcome = chance.choice([None, "accepted", "accepted", "sent_back"])
+                came = {"first_at": at, "newest_at": at, "newest": number, "submissions": 1, "outcome": outcome}
+                rows.append(KeptFacts(handin=handin, enrolment_id=one, **came))
+    KeptFacts.objects.bulk_create(rows, batch_size=2_000)
+
+
+def large() -> dict[str, Any]:
+    """The board of 2,000 × 60 against SQL, its bytes, asking for it again, moving a due date; then taken away."""
+    from django.db import connection  # noqa: PLC0415 - needs settings
+    from django.test import Client  # noqa: PLC0415
+    from django.test.utils import CaptureQueriesContext  # noqa: PLC0415
+    from django.utils import timezone  # noqa: PLC0415
+
+    from coatpeg.core.handins.asking import Due  # noqa: PLC0415
+    from coatpeg.events.models import Event  # noqa: PLC0415
+    from coatpeg.handins.asked.setting import plan_of  # noqa: PLC0415
+    from coatpeg.handins.changing.commands import change_handin  # noqa: PLC0415
+    from coatpeg.handins.models import HandIn  # noqa: PLC0415
+    from coatpeg.people.models import Person  # noqa: PLC0415
+
+    client = Client()
+    lead = Person.objects.get(username="okafor")
+    client.force_login(lead, "django.contrib.auth.backends.ModelBackend")
+    group_id = wide()
+    path = f"/api/groups/{group_id}/pegs"
+    found = against_sql("okafor", path, b'"students"', LARGE_ROUNDS)
+    sent = client.get(path)
+    with CaptureQueriesContext(connection) as captured:
+        again = client.get(path, headers={"If-None-Match": sent.headers["ETag"]})
+    assert again.status_code == 304
+    events = Event.objects.filter(group_id=group_id).count()
+    handin = HandIn.objects.filter(group_id=group_id, due_day__gt=timezone.now().date()).earliest("due_day")
+    plan = plan_of(handin)
+    assert plan.due is not None
+    moved = replace(plan, due=Due(plan.due.day + timedelta(days=7), None))
+    begun = time.perf_counter()
+    change_handin(lead, group_id, handin.pk, moved, handin.version, timezone.now())
+    spent = time.perf_counter() - begun
+    found |= {
+        "bytes": len(sent.content),
+        "compressed": len(gzip.compress(sent.content, 6)),
+        # Two statements are the session and its person.
+        "again": len(captured.captured_queries) - 2,
+        "moved": spent,
+        "events": Event.objects.filter(group_id=group_id).count() - events,
+    }
+    narrow(group_id)
+    return found
+
+
+def wide() -> int:
+    """A class of 2,000 × 60 for the browser to look at; its number."""
+    group = _large_board()
+    _came_in(group)
+    return int(group.pk)
+
+
+def narrow(group_id: int) -> None:
+    """Take the class of 2,000 × 60 away again, with its people."""
+    from coatpeg.handins.models import HandIn  # noqa: PLC0415 - needs settings
+    from coatpeg.people.models import Person, TeachingGroup  # noqa: PLC0415
+
+    group = TeachingGroup.objects.get(pk=group_id)
+    people = list(group.enrolments.values_list("person_id", flat=True))
+    HandIn.objects.filter(group=group).delete()
+    group.delete()
+    Person.objects.filter(pk__in=people).delete()
 
 
 def _told_of_one(client: Any, group_id: int) -> tuple[float, int]:
@@ -424,11 +513,15 @@ def main() -> None:
     settings.ALLOWED_HOSTS.append("testserver")
     if sys.argv[1:] == ["savers"]:
         print(json.dumps(savers()))
+    elif sys.argv[1:] == ["wide"]:
+        print(wide())
+    elif sys.argv[1:] == ["narrow"]:
+        narrow(int(sys.stdin.read()))
     elif sys.argv[1:] == ["forget"]:
         forget(json.load(sys.stdin))
     else:
         found = {"board": board(), "pockets": pockets(), "engine": engine(), "year_group": year_group()}
-        found |= {"poll": poll(), "change": one_change()}
+        found |= {"poll": poll(), "change": one_change(), "large": large()}
         print(json.dumps({**found, "thumbnails": thumbnails()}))
 
 

@@ -22,6 +22,10 @@ def _cell(page: Page) -> None:
     page.get_by_role("complementary", name="The chosen peg").get_by_text("Reflection").first.wait_for()
 
 
+def _classes(page: Page) -> None:
+    page.get_by_role("link", name=re.compile("^Mark .* oldest first")).wait_for()
+
+
 def _pile(page: Page) -> None:
     page.get_by_role("link", name=re.compile("Marking pile")).click()
     page.get_by_role("link", name=re.compile("Recipe card")).first.click()
@@ -30,10 +34,9 @@ def _pile(page: Page) -> None:
 
 def _handins(page: Page) -> None:
     page.get_by_role("link", name="Hand-ins").click()
-    page.get_by_role("link", name="New hand-in").click()
-    page.get_by_label("Title").fill("Harvest lunch")
-    page.get_by_label("Useful finds").check()
-    page.get_by_role("region", name="Who will get it").wait_for()
+    page.get_by_role("link", name="Change Crop log").click()
+    page.get_by_label("Due", exact=True).fill("next Fri")
+    page.get_by_role("region", name="Who will get it").get_by_text("no longer overdue").wait_for()
 
 
 def _pocket(page: Page) -> None:
@@ -54,19 +57,9 @@ def _template(page: Page) -> None:
     page.get_by_role("status", name="What saving means").get_by_text("more of").wait_for()
 
 
-def _units(page: Page) -> None:
-    page.get_by_role("banner").get_by_role("button", name=re.compile("8 Plot")).click()
-    page.get_by_role("option", name="Stage crew").click()
-    page.get_by_role("link", name="Template").click()
-    page.get_by_role("button", name=re.compile("^Units")).click()
-    page.get_by_role("heading", name=re.compile("^Units of")).wait_for()
-
-
-def _versions(page: Page) -> None:
-    page.get_by_role("link", name="Template").click()
-    page.get_by_role("navigation", name="Outline of the template").get_by_role("button", name=re.compile("^Q2")).click()
-    page.get_by_role("listitem", name="Version 1").get_by_role("button", name=re.compile("student")).click()
-    page.get_by_role("listitem", name="Version 2").scroll_into_view_if_needed()
+def _patterns(page: Page) -> None:
+    page.get_by_role("button", name="Patterns", exact=True).click()
+    page.get_by_role("heading", name="When work comes").wait_for()
 
 
 def _log(page: Page) -> None:
@@ -74,11 +67,10 @@ def _log(page: Page) -> None:
     page.get_by_role("region", name="Added up").scroll_into_view_if_needed()
 
 
-def _joined(page: Page) -> None:
-    page.get_by_role("link", name="Set-up").click()
-    table = page.get_by_role("table", name="Class list")
-    table.get_by_role("link", name=re.compile("^since")).nth(4).click()
-    page.get_by_role("region", name="Asked for", exact=True).wait_for()
+def _came(page: Page) -> None:
+    page.get_by_role("button", name="List", exact=True).click()
+    page.get_by_role("button", name=re.compile("^To mark")).click()
+    page.get_by_role("list", name="What came in").get_by_role("link").first.wait_for()
 
 
 PASTED = """Surname\tForename\tE-mail\tNumber\tPeriod
@@ -158,7 +150,7 @@ def _without_help(page: Page, home: Path) -> None:
     shapes = json.loads((home / "frontend" / "openapi.json").read_text())["components"]["schemas"]
     page.evaluate(_PUT_AWAY, shapes["ReadingShape"]["properties"]["helped"]["items"]["enum"])
     page.reload()
-    page.get_by_role("navigation").first.wait_for()
+    page.locator("#content").wait_for()
 
 
 SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
@@ -167,9 +159,9 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "hand-ins": ("okafor", DESK, _handins),
     "template": ("okafor", DESK, _template),
     "set-up": ("okafor", DESK, _list),
-    "units": ("marsh", DESK, _units),
-    "versions": ("okafor", DESK, _versions),
-    "class-list": ("okafor", DESK, _joined),
+    "patterns": ("okafor", DESK, _patterns),
+    "my-classes": ("marsh", DESK, _classes),
+    "list": ("okafor", DESK, _came),
     "log-tablet": ("josh", TABLET, _log),
     "caseload": ("lindqvist", DESK, _caseload),
     "calendar": ("bright", DESK, _calendar),

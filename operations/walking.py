@@ -54,11 +54,14 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
         (row, board["handins"][at])
         for row in board["students"]
         for at, cell in enumerate(row["cells"])
-        if cell["status"] == "handed_in"
+        if board["states"][cell]["status"] == "handed_in"
     )
     yield Walker(
         "okafor",
         [
+            "/classes",
+            f"{base}/pegs?as=list",
+            f"{base}/pegs?as=patterns",
             f"{base}/pegs",
             f"{base}/pegs?student={row['id']}&handin={column['id']}",
             f"{base}/pile/{waiting[0]['submission']}",
@@ -155,7 +158,7 @@ def _looked(page: Page, name: str, heard: eyes.Heard) -> list[str]:
     wide = eyes.too_wide(page)
     found = [f"{wide} px wider than the window"] if wide > 0 else []
     if name == eyes.PSEUDO:
-        found += [f"plain English: {one}" for one in eyes.plain_english(page, heard)]
+        found += [f"plain English: {one}" for one in heard.told(lambda: eyes.plain_english(page, heard))]
         return found + [f"cut off: {one}" for one in eyes.cut_off(page, heard)]
     if name == "desk":
         found += eyes.lost_when_spaced(page, heard)

@@ -34,18 +34,89 @@ _DRAWN = """() => new Promise((done) => {
 })"""
 
 
-def watch(port: int) -> dict[str, Any]:
+_FRAMES = """() => {
+  window.frames_ = []; window.tasks_ = []; window.last_ = performance.now();
+  const beat = (at) => { window.frames_.push(at - window.last_); window.last_ = at; requestAnimationFrame(beat); };
+  requestAnimationFrame(beat);
+  new PerformanceObserver((list) => { for (const one of list.getEntries()) window.tasks_.push(one.duration); })
+    .observe({ type: "longtask" });
+}"""
+_DRAGGED = """() => new Promise((done) => {
+  const box = document.querySelector("[role=grid]").parentElement;
+  let at = 0;
+  const drag = () => {
+    box.scrollTop = (at * 997) % 60000; box.scrollLeft = (at * 61) % 2500;
+    if (++at < 40) requestAnimationFrame(drag); else done();
+  };
+  drag();
+})"""
+_PRESSED = """(name) => {
+  const chip = [...document.querySelectorAll("button[aria-pressed]")].find((one) => one.textContent.startsWith(name));
+  const begun = performance.now();
+  chip.click();
+  const spent = () => performance.now() - begun;
+  return new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(spent()))));
+}"""
+
+
+def a_wide_board(staff: BrowserContext, address: str, group: int) -> dict[str, float]:
+    """The board of 2,000 × 60, in seconds: to its first rows, its longest tasks, its slowest filter; and its nodes.
+
+    The first rows are counted from the answer's end; the tasks are those of scrolling by wheel, by keys and dragged.
+    """
+    page = staff.new_page()
+    page.goto(f"{address}/g/{group}/pegs")
+    page.locator("[data-cell]").first.wait_for()
+    first = page.evaluate(
+        "() => { const read = performance.getEntriesByType('resource').find((one) => one.name.endsWith('/pegs'));"
+        " return performance.now() - read.responseEnd; }"
+    )
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(3_000)
+    page.evaluate(_FRAMES)
+    page.mouse.move(700, 500)
+    found = {"first": first / 1000, "nodes": page.evaluate("document.querySelectorAll('*').length")}
+
+    def longest() -> float:
+        """Seconds of the longest task since the last look; a task under 50 ms is none that the browser tells of."""
+        page.wait_for_timeout(200)
+        return float(page.evaluate("() => Math.max(0, ...window.tasks_.splice(0))")) / 1000
+
+    longest()
+    for _ in range(30):
+        page.mouse.wheel(0, 400)
+        page.wait_for_timeout(16)
+    for _ in range(10):
+        page.mouse.wheel(160, 0)
+        page.wait_for_timeout(16)
+    found["wheel"] = longest()
+    page.evaluate(_DRAGGED)
+    found["drag"] = longest()
+    page.locator("[data-cell]").first.focus()
+    for key in ("ArrowRight",) * 30 + ("ArrowDown",) * 30:
+        page.keyboard.press(key)
+    found["keys"] = longest()
+    found["filter"] = max(page.evaluate(_PRESSED, name) for name in ("Late", "To mark", "Late")) / 1000
+    page.close()
+    return found
+
+
+def watch(port: int, wide: int) -> dict[str, Any]:
     """All of it: bytes, seconds, and the shift of the layout (CLS, no unit), from the browser's own entries."""
     address = f"http://127.0.0.1:{port}"
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
         staff = _signed_in(browser, address, "okafor")
         student = _signed_in(browser, address, "josh")
+        classes = staff.request.get(f"{address}/api/session").json()["groups"]
+        plot = next(one["id"] for one in classes if one["name"].startswith("8 Plot"))
+        pegs = f"{address}/g/{plot}/pegs"
         found = {
-            "weight": first_view(staff, address),
-            "drawn": drawn(browser, staff, address),
-            "arrow": an_arrow(staff, address),
+            "weight": first_view(staff, pegs),
+            "drawn": drawn(browser, staff, pegs),
+            "arrow": an_arrow(staff, pegs),
             "key": a_key(student, address),
+            "wide": a_wide_board(staff, address, wide),
         }
         browser.close()
     return found
@@ -59,7 +130,7 @@ def _signed_in(browser: Browser, address: str, username: str) -> BrowserContext:
     return context
 
 
-def first_view(context: BrowserContext, address: str) -> int:
+def first_view(context: BrowserContext, pegs: str) -> int:
     """Bytes of compressed script and style that a first view of Pegs brings over the wire, with a cold cache.
 
     What is loaded afterwards, while nothing else is to be done, is not counted: the view stands without it.
@@ -79,23 +150,23 @@ def first_view(context: BrowserContext, address: str) -> int:
             else None
         ),
     )
-    page.goto(address)
+    page.goto(pegs)
     page.get_by_role("grid").wait_for()
     page.wait_for_load_state("networkidle")
     page.close()
     return sum(weight)
 
 
-def drawn(browser: Browser, staff: BrowserContext, address: str) -> dict[str, float]:
+def drawn(browser: Browser, staff: BrowserContext, pegs: str) -> dict[str, float]:
     """When Pegs stands (LCP, seconds; of a few loads the middle) on a slowed processor; its layout shift (the most)."""
     lcp, cls = [], []
     for _ in range(RUNS):
         context = browser.new_context(viewport=DESK, locale="en-GB", storage_state=staff.storage_state())
         page = context.new_page()
         context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
-        page.goto(address)
+        # Nothing looks into the page before it stands: looking is work that it would have to do meanwhile.
+        page.goto(pegs, wait_until="networkidle")
         page.get_by_role("grid").wait_for()
-        page.wait_for_load_state("networkidle")
         seen = page.evaluate(_DRAWN)
         lcp.append(seen["lcp"] / 1000)
         cls.append(seen["cls"])
@@ -121,10 +192,10 @@ def _each(page: Page, key: str, times: int) -> float:
     return (_busy(session) - before) / times
 
 
-def an_arrow(staff: BrowserContext, address: str) -> float:
+def an_arrow(staff: BrowserContext, pegs: str) -> float:
     """Seconds of work that an arrow key makes on the board."""
     page = staff.new_page()
-    page.goto(address)
+    page.goto(pegs)
     page.locator('[role="grid"] [data-cell="0 0"]').focus()
     spent = _each(page, "ArrowDown", STEPS)
     page.close()

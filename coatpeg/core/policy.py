@@ -50,6 +50,9 @@ class Action(StrEnum):
     SET_HANDIN = "set a hand-in"
     EXCUSE = "excuse a student"
     SET_OWN_DUE = "set a student's own due date"
+    REMIND = "remind students of what they owe"
+    LOCK_POCKETS = "lock and open pockets"
+    HAND_IN_FOR = "hand in for a student"
     SEE_PILE = "see the marking pile"
     MARK = "mark a submission"
     SEE_PORTFOLIO = "look into a portfolio"
@@ -101,6 +104,9 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.SET_HANDIN: _SETTERS,
     Action.EXCUSE: _SETTERS,
     Action.SET_OWN_DUE: _SETTERS,
+    Action.REMIND: _SETTERS,
+    Action.LOCK_POCKETS: _SETTERS,
+    Action.HAND_IN_FOR: _SETTERS,
     Action.SEE_PILE: _MARKERS,
     Action.MARK: _MARKERS,
     Action.SEE_PORTFOLIO: _STAFF,
@@ -184,6 +190,9 @@ _BECAUSE: dict[Action, str] = {
     Action.SET_HANDIN: "Only the lead and co-teachers of the class set hand-ins.",
     Action.EXCUSE: "Only the lead and co-teachers of the class excuse a student.",
     Action.SET_OWN_DUE: "Only the lead and co-teachers of the class set a student's own date.",
+    Action.REMIND: "Only the lead and co-teachers of the class remind its students.",
+    Action.LOCK_POCKETS: "Only the lead and co-teachers of the class lock pockets and open them.",
+    Action.HAND_IN_FOR: "Only the lead and co-teachers of the class hand in for a student.",
     Action.SEE_PILE: "The marking pile is for the class's lead, co-teachers and markers.",
     Action.MARK: "Only the class's lead, co-teachers and markers mark submissions.",
     Action.ARRANGE_PORTFOLIO: "Only the student arranges their own portfolio.",

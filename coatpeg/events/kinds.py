@@ -12,6 +12,7 @@ class Kind(StrEnum):
     HANDING = "handing"
     MARKS = "marks"
     COMMENTS = "comments"
+    REMINDERS = "reminders"
     SHOW = "show"
     ASKED = "asked"
     OWN_DUES = "own_dues"
@@ -31,11 +32,14 @@ _VERBS = {
         "reflection_spoken reflection_unsaid row_added row_artefact_kept row_changed row_removed row_restored "
         "rows_pasted text_written"
     ),
-    Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused",
+    Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused pockets_locked pockets_unlocked",
     Kind.MARKS: "mark_released",
     Kind.COMMENTS: "commented comment_removed comment_restored",
+    Kind.REMINDERS: "reminded",
     Kind.SHOW: "show_page_arranged show_page_opened show_page_closed shows_changed",
-    Kind.ASKED: "handin_set handin_taken_back",
+    Kind.ASKED: (
+        "handin_set handin_taken_back handin_changed handin_taken_away handin_brought_back dates_moved handin_closed"
+    ),
     Kind.OWN_DUES: "own_due_set",
     Kind.ADJUSTMENTS: "adjustment_agreed adjustment_changed adjustment_removed",
     Kind.TEMPLATE: (

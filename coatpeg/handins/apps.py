@@ -11,7 +11,12 @@ class HandInsConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        """Say what notices are told from here."""
+        """Say what notices are told from here, and what is looked after."""
         from coatpeg.handins import telling  # noqa: PLC0415 - models are not loaded before
+        from coatpeg.handins.many import closing  # noqa: PLC0415
+        from coatpeg.handins.packs import making  # noqa: PLC0415
+        from coatpeg.jobs.schedules import every  # noqa: PLC0415
 
         telling.register_all()
+        every("packs", 3600, making.has_old, making.forget_packs)
+        every("closing", 5, closing.is_due, closing.close_all)

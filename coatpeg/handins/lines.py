@@ -8,6 +8,7 @@ from typing import Any
 
 from coatpeg.core.handins.asking import EffectiveDue
 from coatpeg.core.handins.standing import Standing
+from coatpeg.core.people.names import full
 from coatpeg.handins.models import Outcome, Submission
 
 
@@ -30,6 +31,7 @@ def submissions_of(handin_id: int, enrolment_id: int) -> list[dict[str, Any]]:
 def submissions_by_handin(enrolment_id: int, handins: Collection[int]) -> dict[int, list[dict[str, Any]]]:
     """The submissions of one student by hand-in, oldest first, each with its standing outcome: two queries for all."""
     found = Submission.objects.filter(handin_id__in=handins, enrolment_id=enrolment_id).order_by("handin_id", "number")
+    found = found.select_related("by")
     standing = Outcome.objects.filter(submission__in=found, voided_at=None)
     outcomes = {one.submission_id: one for one in standing}
     lines: dict[int, list[dict[str, Any]]] = defaultdict(list)
@@ -45,12 +47,24 @@ def _line(one: Submission, outcome: Outcome | None) -> dict[str, Any]:
         "at": one.at,
         "receipt": one.receipt,
         "voided_at": one.voided_at,
+        "for_them": handed_in_for(one),
         "links": one.snapshot["links"],
         "empty": one.snapshot["empty"],
         "outcome": outcome.kind if outcome else None,
         "outcome_at": outcome.at if outcome else None,
         "outcome_pockets": outcome.pockets if outcome else [],
     }
+
+
+def handed_in_for(one: Submission) -> dict[str, Any] | None:
+    """Who of the staff handed it in for the student, when and how it came; None where the student did.
+
+    Nobody where it was taken in as it stood when it closed.
+    """
+    if not one.how:
+        return None
+    by = full(one.by.family_name, one.by.given_name) if one.by else ""
+    return {"by": by, "at": one.entered_at, "how": one.how}
 
 
 def due_data(due: EffectiveDue) -> dict[str, Any]:

@@ -6,7 +6,19 @@ from django.db import models
 from django.db.models import F, Q
 
 from coatpeg.outlines.models import Pocket
-from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup
+from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
+
+WAYS = ("paper", "mail", "other", "closed")
+"""How work that staff hand in for a student reached them; ``closed``: it was taken in as it stood when it closed."""
+
+
+class Closing(models.TextChoices):
+    """What a hand-in does by itself once it has closed."""
+
+    NOTHING = "nothing"
+    LOCK_HANDED_IN = "lock_in"
+    LOCK_ALL = "lock_all"
+    AS_IT_STANDS = "closed"
 
 
 class HandIn(models.Model):
@@ -19,8 +31,32 @@ class HandIn(models.Model):
     due_day = models.DateField(null=True, blank=True)
     due_time = models.TimeField(null=True, blank=True)
     for_everyone = models.BooleanField(default=True)
+    closes_day = models.DateField(null=True, blank=True)
+    closes_time = models.TimeField(null=True, blank=True)
+    """From this moment on it takes nothing more."""
+    closing = models.CharField(max_length=8, choices=Closing, default=Closing.NOTHING)
+    """What is done then."""
+    closed_at = models.DateTimeField(null=True, blank=True)
+    """When that was carried out."""
+    directions = models.TextField(blank=True, default="")
+    """Rich text of its own, beside that of its pockets."""
+    whom = models.CharField(
+        max_length=8, choices=[(one, one) for one in ("all", "groups", "students", "but")], default="all"
+    )
+    """Of those whom its periods name: all, the members of some groups, chosen students, or all but some."""
+    groups = models.ManyToManyField(WorkingGroup, related_name="+")
+    opens_again = models.BooleanField(default=False)
+    """Whether its pockets open again once it is accepted."""
+    taken_away_at = models.DateTimeField(null=True, blank=True)
+    version = models.PositiveIntegerField(default=1)
+    """Counts its changes: of two made at once, the second is told of the first."""
     points = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     step = models.DecimalField(max_digits=3, decimal_places=1, default=1)
+    series = models.CharField(max_length=36, blank=True, default="", db_index=True, db_collation="utf8mb4_bin")
+    """The name of the series that it is one of; empty where it stands alone."""
+    series_place = models.PositiveSmallIntegerField(default=0)
+    series_version = models.PositiveIntegerField(default=0)
+    """As which version the series has set it: another one was changed by itself."""
     client_key = models.CharField(max_length=36, null=True, blank=True, db_collation="utf8mb4_bin")
     """The form's own name of it: sent again, or from two windows at once, it is set once."""
 
@@ -30,6 +66,9 @@ class HandIn(models.Model):
         constraints = (
             models.UniqueConstraint(fields=("group", "client_key"), name="handin_of_a_form_once"),
             models.CheckConstraint(condition=Q(due_time=None) | Q(due_day__isnull=False), name="due_time_needs_day"),
+            models.CheckConstraint(
+                condition=Q(closes_time=None) | Q(closes_day__isnull=False), name="closing_time_needs_day"
+            ),
         )
 
 
@@ -46,6 +85,18 @@ class HandInPeriod(models.Model):
         """Once a period and hand-in."""
 
         constraints = (models.UniqueConstraint(fields=("handin", "period"), name="handin_period_once"),)
+
+
+class HandInStudent(models.Model):
+    """A student whom a hand-in picks or leaves out, as its ``whom`` says."""
+
+    handin = models.ForeignKey(HandIn, models.CASCADE, related_name="students")
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="+")
+
+    class Meta:
+        """Once a student and hand-in."""
+
+        constraints = (models.UniqueConstraint(fields=("handin", "enrolment"), name="handin_student_once"),)
 
 
 class OwnDue(models.Model):
@@ -73,6 +124,12 @@ class Submission(models.Model):
     snapshot = models.JSONField()
     sha256 = models.CharField(max_length=64, db_collation="utf8mb4_bin")
     voided_at = models.DateTimeField(null=True, blank=True)
+    by = models.ForeignKey(Person, models.PROTECT, null=True, related_name="+")
+    """Of the staff, who handed it in for the student; None where the student did."""
+    entered_at = models.DateTimeField(null=True, blank=True)
+    """When they did, where that is not the moment from which it counts."""
+    how = models.CharField(max_length=10, blank=True, default="", choices=[(one, one) for one in WAYS])
+    """How staff came by it."""
 
     class Meta:
         """Numbered once a student and hand-in."""
@@ -108,6 +165,37 @@ class Outcome(models.Model):
         constraints = (models.UniqueConstraint(fields=("standing_of",), name="one_standing_outcome"),)
 
 
+class Reminder(models.Model):
+    """What a student was told of what they owe: in somebody's words, the student's own missing things filled in."""
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="+")
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="reminders")
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    at = models.DateTimeField()
+    text = models.TextField()
+    handins = models.JSONField(default=list)
+
+    class Meta:
+        """Found by the class, the newest of each student."""
+
+        indexes = (models.Index(fields=("group", "at"), name="reminder_of_class"),)
+
+
+class KeptFilter(models.Model):
+    """A filter of the pegs under a name of somebody's own, as a query string."""
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="+")
+    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    name = models.CharField(max_length=60)
+    address = models.CharField(max_length=1500)
+    shared = models.BooleanField(default=False)
+
+    class Meta:
+        """A name once a person and class."""
+
+        constraints = (models.UniqueConstraint(fields=("group", "person", "name"), name="filter_name_once"),)
+
+
 class KeptFacts(models.Model):
     """What events decide about one student and hand-in (``core.handins.standing.Facts``), kept for the board."""
 
@@ -125,3 +213,18 @@ class KeptFacts(models.Model):
         """One row a student and hand-in."""
 
         constraints = (models.UniqueConstraint(fields=("handin", "enrolment"), name="facts_once"),)
+
+
+class Pack(models.Model):
+    """Everything handed in for a hand-in as one file, as somebody of the staff asked for it; kept for a day."""
+
+    key = models.CharField(max_length=36, unique=True, db_collation="utf8mb4_bin")
+    handin = models.ForeignKey(HandIn, models.CASCADE, related_name="+")
+    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    asked_at = models.DateTimeField()
+    total = models.PositiveIntegerField(default=0)
+    done = models.PositiveIntegerField(default=0)
+    """Students, of ``total``."""
+    ready_at = models.DateTimeField(null=True)
+    size = models.BigIntegerField(default=0)
+    problem = models.CharField(max_length=300, blank=True, default="")

@@ -34,6 +34,14 @@ class ChipShape(Shape):
     count: int
 
 
+class ForThemShape(Shape):
+    """Who of the staff handed in for a student, when they did, and how the work came."""
+
+    by: str
+    at: datetime
+    how: Literal["paper", "mail", "other", "closed"]
+
+
 class SubmissionLine(Shape):
     """A submission in a list."""
 
@@ -42,6 +50,7 @@ class SubmissionLine(Shape):
     at: datetime
     receipt: str
     voided_at: datetime | None
+    for_them: ForThemShape | None
     links: int
     empty: bool
     outcome: Literal["accepted", "sent_back"] | None

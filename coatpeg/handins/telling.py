@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 
 from coatpeg.core.policy import Role
 from coatpeg.handins.board.situation import situation
-from coatpeg.handins.models import HandIn, Submission
+from coatpeg.handins.models import HandIn, Reminder, Submission
 from coatpeg.notices.kinds import Kind, Line, register
 from coatpeg.notices.models import Notice
 from coatpeg.people.directory import staff_of, student_of
@@ -40,7 +40,9 @@ def _to_students(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line
     """Hand-ins by title, leading to the first pocket that each collects: three queries."""
     handins = {
         one.pk: one
-        for one in HandIn.objects.filter(pk__in={one.data["handin"] for one in notices}).prefetch_related("pockets")
+        for one in HandIn.objects.filter(
+            pk__in={one.data["handin"] for one in notices}, taken_away_at=None
+        ).prefetch_related("pockets")
     }
     rows = Portfolio.objects.filter(enrolment__person_id=person_id)
     mine = dict(rows.values_list("enrolment__group_id", "pk"))
@@ -57,14 +59,26 @@ def _to_students(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line
 def _to_staff(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
     """Submissions that stand, by their hand-in, leading to the pile: two queries."""
     named = {one.data["submission"]: one for one in notices}
-    standing = Submission.objects.filter(pk__in=named, voided_at=None).select_related("handin")
+    standing = Submission.objects.filter(pk__in=named, voided_at=None, handin__taken_away_at=None).select_related(
+        "handin"
+    )
     return {named[one.pk].pk: Line(one.handin.title, f"/g/{one.handin.group_id}/pile") for one in standing}
+
+
+def _to_reminded(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
+    """Reminders with their words, leading to what there is to hand in: one query."""
+    named = {one.data["reminder"]: one for one in notices}
+    found = Reminder.objects.filter(pk__in=named, enrolment__person_id=person_id)
+    return {named[one.pk].pk: Line("", f"/g/{one.group_id}/to-hand-in", one.text) for one in found}
 
 
 def register_all() -> None:
     """Say who is told what, what it is called and where it leads."""
     register("handin_set", Kind(_asked, _to_students, "this is asked of you now"))
+    register("handin_moved", Kind(_asked, _to_students, "it is due on another day now"))
     register("sent_back", Kind(_of_student, _to_students, "it was sent back; look at what your teacher says"))
+    register("handed_in_for", Kind(_of_student, _to_students, "it was handed in for you"))
     register("accepted", Kind(_of_student, _to_students, "it was accepted"))
     register("own_due_set", Kind(_of_student, _to_students, "you have a due date of your own"))
+    register("reminded", Kind(_of_student, _to_reminded, "your teacher reminds you of what is missing"))
     register("handed_in", Kind(_markers, _to_staff, "somebody has handed it in", "{count} students have handed it in"))

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+from datetime import date, datetime
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
+from django.utils.http import content_disposition_header
 from ninja import Router, Status
 
 from coatpeg.core.calendar.school_days import moment_of
 from coatpeg.core.policy import Action
+from coatpeg.handins.many.api import seen_in
+from coatpeg.handins.many.shapes import DeedShape, UndoneShape
+from coatpeg.handins.many.undoing import undo_deed
 from coatpeg.handins.models import Outcome
-from coatpeg.marking import commands, queries, shapes
+from coatpeg.marking import arrivals, arrivals_shapes, commands, many, queries, results, shapes
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 
@@ -27,6 +33,27 @@ MARK = for_action(Action.MARK)
 def see_pile(request: HttpRequest, group_id: int) -> Any:
     """Submissions waiting for review, oldest first."""
     return queries.pile(person_of(request), group_id, now())
+
+
+@router.post(
+    "/groups/{group_id}/arrivals",
+    response=arrivals_shapes.ArrivalsShape,
+    operation_id="see_arrivals",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def see_arrivals(request: HttpRequest, group_id: int, body: arrivals_shapes.ArrivalsIn) -> Any:
+    """What came in of these students for these hand-ins, a page at a time. A reading: too long for an address."""
+    return arrivals.arrivals(
+        person_of(request),
+        group_id,
+        body.students,
+        body.handins,
+        body.start,
+        now(),
+        newest_first=body.order == "newest",
+        statuses=body.statuses,
+        late=body.late,
+    )
 
 
 @router.get(
@@ -49,6 +76,10 @@ def see_submission(request: HttpRequest, submission_id: int) -> Any:
 def see_feedback(request: HttpRequest, portfolio_id: int) -> Any:
     """All feedback a student may read."""
     return queries.feedback(person_of(request), portfolio_id)
+
+
+def _again(day: date | None) -> datetime | None:
+    return moment_of(day, None, school_calendar().zoneinfo) if day else None
 
 
 def _verdict(body: shapes.MarkIn) -> commands.Verdict:
@@ -82,7 +113,7 @@ def accept(request: HttpRequest, submission_id: int, body: shapes.MarkIn) -> Any
 )
 def send_back(request: HttpRequest, submission_id: int, body: shapes.SendBackIn) -> Any:
     """Send back: the mark is released, the named pockets open again."""
-    again = moment_of(body.due_again, None, school_calendar().zoneinfo) if body.due_again else None
+    again = _again(body.due_again)
     outcome, released = commands.review(
         person_of(request),
         submission_id,
@@ -101,3 +132,46 @@ def reopen(request: HttpRequest, submission_id: int) -> Any:
     """Take an outcome back."""
     commands.reopen(person_of(request), submission_id, now())
     return Status(204, None)
+
+
+@router.post(
+    "/groups/{group_id}/cells/sent-back", response=DeedShape, operation_id="send_back_many", openapi_extra=MARK
+)
+def send_back_many(request: HttpRequest, group_id: int, body: shapes.SendBackManyIn) -> Any:
+    """Send back what many cells hold, with the same words to all."""
+    touched, name = many.send_back_many(
+        person_of(request),
+        group_id,
+        seen_in(body),
+        body.feedback,
+        _again(body.due_again),
+        now(),
+        only_look=body.only_look,
+    )
+    return {**asdict(touched), "deed": name}
+
+
+@router.delete(
+    "/groups/{group_id}/cells/sent-back/{deed}",
+    response=UndoneShape,
+    operation_id="undo_sent_back_many",
+    openapi_extra=MARK,
+)
+def undo_sent_back_many(request: HttpRequest, group_id: int, deed: str) -> Any:
+    """Reopen what was sent back to many."""
+    return asdict(undo_deed(person_of(request), group_id, Action.MARK, deed, now()))
+
+
+@router.post(
+    "/groups/{group_id}/results",
+    response=bytes,
+    operation_id="take_results",
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
+)
+def take_results(request: HttpRequest, group_id: int, body: shapes.ResultsIn) -> HttpResponse:
+    """What is shown on the pegs as OneRoster line items and results, in a zip."""
+    content, name = results.results(person_of(request), group_id, body.students, body.handins, now())
+    response = HttpResponse(content, content_type="application/zip")
+    response["Content-Disposition"] = content_disposition_header(True, f"{name} results.zip") or "attachment"
+    response["Cache-Control"] = "no-store"
+    return response

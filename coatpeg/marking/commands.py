@@ -91,12 +91,14 @@ def review(
         draft = DraftMark.objects.filter(submission=reviewed.submission, person=person).first()
         if draft and (draft.feedback, draft.score) != (checked.feedback, checked.score):
             _refuse_old(draft, version)
-        if due_again is not None:
-            check_class_days(reviewed.submission.handin.group_id, due_again=due_again.date())
-        if due_again is not None and due_again <= now:
-            raise Invalid("The new due date has passed already.", where="due_again", fix="Choose a later day.")
+        check_due_again(reviewed.submission.handin.group_id, due_again, now)
         outcome, others = outcomes.give(doing, person, reviewed, kind, pockets=pockets, due_again=due_again)
-        ReleasedMark.objects.create(outcome=outcome, feedback=checked.feedback, score=checked.score)
+        ReleasedMark.objects.create(
+            outcome=outcome,
+            feedback=checked.feedback,
+            score=checked.score,
+            points=reviewed.submission.handin.points,
+        )
         DraftMark.objects.update_or_create(
             submission=reviewed.submission,
             person=person,
@@ -117,6 +119,14 @@ def review(
             feedback=text_digest(checked.feedback),
         )
         return outcome, others
+
+
+def check_due_again(group_id: int, due_again: datetime | None, now: datetime) -> None:
+    """``Invalid`` where a new due moment cannot be meant in this class, or has passed."""
+    if due_again is not None:
+        check_class_days(group_id, due_again=due_again.date())
+    if due_again is not None and due_again <= now:
+        raise Invalid("The new due date has passed already.", where="due_again", fix="Choose a later day.")
 
 
 def reopen(person: Person, submission_id: int, now: datetime) -> Submission:

@@ -30,3 +30,5 @@ class ReleasedMark(models.Model):
     outcome = models.OneToOneField(Outcome, models.CASCADE, related_name="mark")
     feedback = models.TextField(blank=True, default="")
     score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
+    points = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
+    """Out of how many: those of the hand-in when it was released, whatever they are later."""

@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from coatpeg.core.handins.asking import EffectiveDue
-from coatpeg.core.handins.standing import Status
+from coatpeg.core.handins.asking import DueSource, EffectiveDue
+from coatpeg.core.handins.standing import Status, decided
 from coatpeg.core.outlines.filling import Chip, Piece, chips
 from coatpeg.core.people.names import full, listed
 from coatpeg.core.policy import Action, decide
@@ -60,9 +60,11 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
     member = view.members[0]
     for_student = enrolment.person_id == person.pk
     marks = decide(Action.MARK, to_student(person, enrolment)).allowed
-    standing = view.standings[enrolment.pk, handin.pk]
-    due: EffectiveDue = view.dues[enrolment.pk, handin.pk]
-    facts = facts_in(view, enrolment.pk, handin.pk)
+    cell = (enrolment.pk, handin.pk)
+    facts = facts_in(view, *cell)
+    # Of a hand-in that was taken away nothing is judged any more: what was decided stands.
+    standing = view.standings.get(cell) or decided(facts)
+    due: EffectiveDue = view.dues.get(cell) or EffectiveDue(None, None, DueSource.NONE)
     return {
         "id": submission.pk,
         "number": submission.number,
@@ -76,6 +78,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
             "title": handin.title,
             "points": float(handin.points) if handin.points is not None else None,
             "step": float(handin.step),
+            "taken_away": handin.taken_away_at is not None,
         },
         "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
         **standing_data(standing),
@@ -138,6 +141,7 @@ def outcome_data(outcome: Outcome) -> dict[str, Any]:
         "voided_at": outcome.voided_at,
         "feedback": mark.feedback,
         "score": float(mark.score) if mark.score is not None else None,
+        "points": float(mark.points) if mark.points is not None else None,
     }
 
 
@@ -187,7 +191,6 @@ def feedback(person: Person, portfolio_id: int) -> list[dict[str, Any]]:
             "receipt": one.submission.receipt,
             "handin": {"id": one.submission.handin_id, "title": one.submission.handin.title},
             "pocket": one.submission.snapshot["pockets"][0]["id"] if one.submission.snapshot["pockets"] else None,
-            "points": float(one.submission.handin.points) if one.submission.handin.points is not None else None,
         }
         for one in found
     ]

@@ -8,6 +8,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from coatpeg.handins.many.shapes import ManyIn
 from coatpeg.handins.shapes import ChipShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import Day, Face, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, LogShape
@@ -67,6 +68,8 @@ class OutcomeShape(Shape):
     voided_at: datetime | None
     feedback: str
     score: float | None
+    points: float | None
+    """Out of how many it was scored."""
 
 
 class MarkedHandIn(Named):
@@ -74,6 +77,7 @@ class MarkedHandIn(Named):
 
     points: float | None
     step: float
+    taken_away: bool
 
 
 class Draft(Shape):
@@ -146,4 +150,17 @@ class FeedbackLine(OutcomeShape):
     receipt: str
     handin: Named
     pocket: int | None
-    points: float | None
+
+
+class SendBackManyIn(ManyIn):
+    """Words to all, and by when they hand in again."""
+
+    feedback: str = Field(default="", max_length=1_000_000)
+    due_again: Day | None = None
+
+
+class ResultsIn(Shape):
+    """The students (enrolments) and hand-ins that are shown."""
+
+    students: list[int] = Field(max_length=5_000)
+    handins: list[int] = Field(max_length=500)

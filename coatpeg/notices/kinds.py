@@ -14,6 +14,8 @@ class Line:
 
     title: str
     path: str
+    text: str = ""
+    """Somebody's own words, where it has any."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -119,7 +119,8 @@ def text_of(to: Addressee, news: Sequence[bell.NewsLine]) -> str:
     """A mail's text: a line and an address for each thing that is new."""
     parts = [f"Hello {to.given_name},", ""]
     for one in news:
-        parts += [_sentence(one), f"{settings.ADDRESS}{one.line.path}", ""]
+        words = ["", *one.line.text.splitlines(), ""] if one.line.text else []
+        parts += [_sentence(one), *words, f"{settings.ADDRESS}{one.line.path}", ""]
     parts += ["How you are told by mail you choose in Coat Peg, under the bell.", settings.ADDRESS]
     return "\n".join(parts)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import datetime
 
 from coatpeg.events.recording import Deed
@@ -14,4 +15,16 @@ def put(doing: Deed, what: str, group_id: int | None, *, tell_at: datetime | Non
     assert kind_of(what) is not None, what
     return Notice.objects.create(
         what=what, group_id=group_id, data=data, by_id=doing.actor_id, at=doing.now, tell_at=tell_at or doing.now
+    )
+
+
+def put_many(doing: Deed, what: str, group_id: int, about: Iterable[dict[str, int]]) -> None:
+    """The same for many things of a kind at once: a notice for each."""
+    assert kind_of(what) is not None, what
+    Notice.objects.bulk_create(
+        [
+            Notice(what=what, group_id=group_id, data=data, by_id=doing.actor_id, at=doing.now, tell_at=doing.now)
+            for data in about
+        ],
+        batch_size=500,
     )

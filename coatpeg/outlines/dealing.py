@@ -97,6 +97,15 @@ def deal_missing(group_id: int, today: date) -> None:
             keep(pocket, dealt(plan, everybody, had))
 
 
+def versions_of(pocket: Pocket, enrolments: Iterable[int]) -> dict[int, Version | None]:
+    """The versions of a pocket that students (enrolment ids) have: one query where there are versions, else none."""
+    plan = variants_from_data(pocket.variants)
+    if plan is None:
+        return dict.fromkeys(enrolments)
+    dealt_to = dict(VariantDeal.objects.filter(pocket=pocket).values_list("enrolment_id", "key"))
+    return {one: plan.version(dealt_to.get(one, "")) for one in enrolments}
+
+
 def version_of(pocket: Pocket, enrolment_id: int) -> Version | None:
     """The version of a pocket that a student has: one query where there are versions, else none."""
     plan = variants_from_data(pocket.variants)

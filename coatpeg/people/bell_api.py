@@ -34,6 +34,7 @@ class NoticeLine(Shape):
         "accepted",
         "commented",
         "handed_in",
+        "handin_moved",
         "handin_set",
         "join_requested",
         "join_settled",
@@ -42,6 +43,7 @@ class NoticeLine(Shape):
         "own_due_set",
         "pages_missing",
         "picture_unreadable",
+        "reminded",
         "sent_back",
         "show_page_opened",
     ]

@@ -37,6 +37,12 @@ def check_class_days(group_id: int, **days: date | None) -> None:
         check_days(group.first, group.last, days)
 
 
+def term_of_class(calendar: SchoolCalendar, group: models.TeachingGroup) -> Term:
+    """The first term that a class has a part in; a class outside all terms is a term of its own."""
+    found = next((term for term in calendar.terms if term.first <= group.last and group.first <= term.last), None)
+    return found or Term(group.name, group.first, group.last)
+
+
 @lru_cache(maxsize=4)
 def _calendar(calendar_key: str, zone: str, weekdays: frozenset[int]) -> SchoolCalendar:
     return SchoolCalendar(

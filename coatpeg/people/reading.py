@@ -27,6 +27,7 @@ CHOICES: Mapping[str, tuple[Any, ...]] = {
 """Each setting's choices, the usual one first; ``size`` and the ``pace`` of reading aloud in percent."""
 
 ViewWord = Literal[
+    "classes",
     "pegs",
     "pile",
     "hand-ins",

@@ -92,6 +92,20 @@ def work_in(portfolio_id: int, pocket: Pocket) -> PocketWork:
     return PocketWork(evidence, [], pieces_of(pocket, evidence))
 
 
+def works_of(portfolios: Collection[int], pocket: Pocket) -> dict[int, PocketWork]:
+    """The same of many portfolios (their ids), by portfolio: one query."""
+    if pocket.kind == PocketKind.LOG:
+        rows: dict[int, list[LogRow]] = defaultdict(list)
+        for row in LogRow.objects.filter(portfolio_id__in=portfolios, pocket=pocket, removed_at=None):
+            rows[row.portfolio_id].append(row)
+        return {one: PocketWork([], rows[one], rows_as_pieces(rows[one])) for one in portfolios}
+    evidence: dict[int, list[Evidence]] = defaultdict(list)
+    found = Evidence.objects.filter(portfolio_id__in=portfolios, pocket=pocket, removed_at=None)
+    for one in found.select_related("artefact__stored", "artefact__written_text", "spoken__stored"):
+        evidence[one.portfolio_id].append(one)
+    return {one: PocketWork(evidence[one], [], pieces_of(pocket, evidence[one])) for one in portfolios}
+
+
 def counted(pocket: Pocket, pieces: tuple[Piece, ...]) -> dict[str, Any]:
     """The row of ``PocketContent`` that these pieces make."""
     return {

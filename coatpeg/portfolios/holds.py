@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import datetime
 
-from coatpeg.core.handins.locking import Hold, HoldHappening, after, refuse_if_locked
+from coatpeg.core.handins.locking import STAFF, Hold, HoldHappening, after, refuse_if_locked
 from coatpeg.core.outlines.filling import Wanted
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import wanted_as_data
@@ -19,9 +19,10 @@ def standing(portfolio: Portfolio) -> frozenset[Hold]:
 
 
 def refuse_if_held(portfolio: Portfolio, pocket: Pocket) -> None:
-    """Raise ``Refused`` where a pocket is locked, naming the hand-ins that hold it."""
-    held = StandingHold.objects.filter(portfolio=portfolio, pocket=pocket)
-    refuse_if_locked(pocket.title, held.values_list("title", flat=True))
+    """Raise ``Refused`` where a pocket is locked, naming the hand-ins that hold it, or that staff do."""
+    held = dict(StandingHold.objects.filter(portfolio=portfolio, pocket=pocket).values_list("handin_id", "title"))
+    by_staff = held.pop(STAFF, None) is not None
+    refuse_if_locked(pocket.title, held.values(), by_staff=by_staff)
 
 
 def is_held(portfolio: Portfolio, pocket: Pocket) -> bool:

@@ -179,7 +179,10 @@ class PocketContent(models.Model):
 
 
 class StandingHold(models.Model):
-    """A hand-in's hold on a pocket, with what was wanted when it was taken and the hand-in's title to say why."""
+    """A hold on a pocket, with what was wanted when it was taken and why.
+
+    Why is the hand-in's title; of a hold that staff took themselves (``handin_id`` 0) who they are, and their words.
+    """
 
     portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="holds")
     pocket = models.ForeignKey(Pocket, models.CASCADE)
@@ -187,6 +190,8 @@ class StandingHold(models.Model):
     title = models.CharField(max_length=200)
     wanted = models.JSONField()
     since = models.DateTimeField()
+    person = models.ForeignKey(Person, models.PROTECT, null=True, related_name="+")
+    reason = models.CharField(max_length=200, blank=True, default="")
 
     class Meta:
         """A hand-in holds a pocket once."""

@@ -5,22 +5,36 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import Error, connection
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import redirect
 from django.utils import timezone
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from coatpeg.jobs import health as background
+from coatpeg.people.models import Person
+from coatpeg.web import ahead, sessions
 from coatpeg.web.problems import broken
 
 
 @ensure_csrf_cookie
 def front(request: HttpRequest) -> HttpResponse:
-    """The one page; the front end finds its view by the address."""
+    """The one page; the front end finds its view by the address.
+
+    Whoever is signed in goes from the start to their class.
+    """
+    person = request.user if isinstance(request.user, Person) else None
+    if person and request.path == "/" and request.method == "GET":
+        home = sessions.home_of(sessions.groups_of(person))
+        if home:
+            return redirect(home)
     try:
         page = (settings.FRONTEND / "index.html").read_bytes()
     except FileNotFoundError:
         return HttpResponse(
             "The front end is not built. Run ./peg demo or ./peg test.", status=503, content_type="text/plain"
         )
+    if person:
+        head = ahead.cursor(person, request.path) + ahead.hints(request.path, settings.FRONTEND)
+        page = page.replace(b"</head>", head.encode() + b"</head>", 1)
     response = HttpResponse(page, content_type="text/html; charset=utf-8")
     response["Cache-Control"] = "no-cache"
     return response

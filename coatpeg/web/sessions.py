@@ -19,7 +19,7 @@ from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming, texts
 from coatpeg.people import accounts, cards, reading
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Person, School
+from coatpeg.people.models import Person, School, TeachingGroup
 from coatpeg.people.requests import for_action, now
 from coatpeg.people.shapes import MayWord, ReadingShape, Shape, may_words
 from coatpeg.portfolios.models import Portfolio
@@ -47,6 +47,8 @@ class GroupLine(Shape):
     may: list[MayWord]
     portfolio: int | None
     enrolment: int | None
+    landing: str | None
+    """The view that this person's work here begins with, as an address; None where there is none yet."""
 
 
 class Me(Shape):
@@ -88,6 +90,8 @@ class SessionShape(Shape):
     today: date
     term: TermLine | None
     groups: list[GroupLine]
+    home: str | None
+    """Where this person's day begins, as an address; None where there is nothing yet."""
     demo: list[DemoSignIn]
     upload_limit: int
     text_limit: int
@@ -162,13 +166,15 @@ def _session(person: Person | None) -> dict[str, Any]:
     weeks = calendar.weeks(term) if term else ()
     week = next((one.number for one in weeks if 0 <= (today - one.monday).days < 7), None)
     school = School.objects.first()
+    groups = groups_of(person) if person else []
     return {
         "person": _me(person) if person else None,
         "school": school.name if school else "",
         "zone": calendar.zone,
         "today": today,
         "term": {"name": term.name, "week": week, "weeks": len(weeks)} if term else None,
-        "groups": _groups(person) if person else [],
+        "groups": groups,
+        "home": home_of(groups),
         "demo": SIGN_INS if settings.DEMO and not person else [],
         "upload_limit": settings.UPLOAD_LIMIT,
         "text_limit": texts.LONGEST_TEXT,
@@ -189,7 +195,8 @@ def _me(person: Person) -> dict[str, Any]:
     }
 
 
-def _groups(person: Person) -> list[dict[str, Any]]:
+def groups_of(person: Person) -> list[dict[str, Any]]:
+    """What this person is here for, as ``GroupLine`` has it."""
     found = accounts.memberships(person)
     own = [one.enrolment_id for one in found if one.enrolment_id]
     portfolios = dict(Portfolio.objects.filter(enrolment_id__in=own).values_list("enrolment_id", "pk"))
@@ -202,6 +209,24 @@ def _groups(person: Person) -> list[dict[str, Any]]:
             "may": may_words(one.may),
             "enrolment": one.enrolment_id,
             "portfolio": portfolios.get(one.enrolment_id) if one.enrolment_id else None,
+            "landing": _landing(one, portfolios),
         }
         for one in found
     ]
+
+
+def home_of(groups: list[dict[str, Any]]) -> str | None:
+    """Where somebody's day begins: with several classes to look after, over all of them; else in the first one."""
+    boards = [one for one in groups if "see_board" in one["may"]]
+    if len(boards) > 1:
+        return "/classes"
+    return next((one["landing"] for one in groups if one["landing"]), None)
+
+
+def _landing(one: accounts.Membership, portfolios: dict[int, int]) -> str | None:
+    if one.kind == TeachingGroup.Kind.CASELOAD:
+        return f"/g/{one.group_id}/{'caseload' if Action.SEE_CASELOAD in one.may else 'setup'}"
+    if Action.SEE_BOARD in one.may:
+        return f"/g/{one.group_id}/pegs"
+    portfolio = portfolios.get(one.enrolment_id) if one.enrolment_id else None
+    return f"/g/{one.group_id}/portfolio/{portfolio}" if portfolio else None

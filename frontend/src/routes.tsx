@@ -38,6 +38,7 @@ export const router = createBrowserRouter([
         path: "g/:group/caseload",
         lazy: () => patiently(() => import("./caseload/CaseloadView")).then((view) => ({ Component: view.CaseloadView })),
       },
+      { path: "classes", lazy: () => patiently(() => import("./classes/ClassesView")).then((view) => ({ Component: view.ClassesView })) },
       {
         path: "requests",
         lazy: () => patiently(() => import("./setup/RequestsView")).then((view) => ({ Component: view.RequestsView })),

@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 import { Problem } from "./api/problem";
+import { sessionQuery } from "./api/queries";
 import { preloadViews } from "./preload";
 import { router } from "./routes";
 import { beginTheme } from "./ui/theme";
@@ -23,6 +24,8 @@ const queries = new QueryClient({
 });
 
 beginTheme();
+// Asked for with the page already: it is there before anything is drawn.
+void queries.query(sessionQuery).catch(() => undefined);
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

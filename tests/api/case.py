@@ -48,6 +48,13 @@ class ApiCase(TestCase):
         self.assertLess(response.status_code, 300, getattr(response, "content", b"")[:500])
         return response.json() if getattr(response, "content", b"") else None
 
+    def pegs(self, person: Person, group_id: int) -> Any:
+        """The board of a class, with every cell in its place as the interface has it."""
+        found = self.ok(person, "GET", f"/groups/{group_id}/pegs")
+        for row in found["students"]:
+            row["cells"] = [found["states"][place] for place in row["cells"]]
+        return found
+
     def apply_list(self, person: Person, path: str, body: dict[str, Any]) -> Any:
         """Look at what a class list does and apply just that; ``path`` is that of the class's list."""
         of = {key: value for key, value in body.items() if key not in ("leave", "first")}

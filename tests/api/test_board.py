@@ -1,6 +1,6 @@
 """The board, setting hand-ins, the changes feed, the session."""
 
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
@@ -8,12 +8,12 @@ from django.test import Client, override_settings
 
 from coatpeg.events.models import Event
 from coatpeg.handins.board.shapes import BoardShape
-from coatpeg.people.models import Adjustment, Term
+from coatpeg.people.models import Adjustment, StaffRole, Term
 from tests import builders
 from tests.api.case import ApiCase
-from tests.builders import TODAY, klass
+from tests.builders import NOW, TODAY, klass
 
-QUERIES = 12
+QUERIES = 13
 """Statements of one board, session and person among them: however many students and hand-ins."""
 
 
@@ -39,6 +39,52 @@ class Board(ApiCase):
         with self.assertNumQueries(QUERIES):
             client.get(f"/api{self.path}")
 
+    def test_one_that_is_named_and_still_stands_has_no_body(self) -> None:
+        thandi = self.plot.student("thandi")
+        self.plot.handin(self.card)
+        client = self.client_of(self.plot.lead)
+
+        def asked(tag: str = "", at: datetime = NOW) -> tuple[int, str]:
+            with self.at(at):
+                answer = client.get(f"/api{self.path}", headers={"If-None-Match": tag} if tag else {})
+            return answer.status_code, answer.headers["ETag"]
+
+        _, tag = asked()
+        with self.assertNumQueries(4):  # two of them are the session and its person
+            self.assertEqual(asked(tag), (304, tag))
+        # As it comes back where the answer was compressed on its way (RFC 9110, weak comparison).
+        self.assertEqual(asked(f"W/{tag}")[0], 304)
+        for other in ("x", f'"{self.plot.group.pk + 1}{tag[tag.index("-") :]}', tag.replace("-", "-9", 1), '"1-2"'):
+            self.assertEqual(asked(other), (200, tag))
+        self.assertEqual(asked(tag, NOW + timedelta(days=1))[0], 200, "another day")
+        builders.fill(thandi, self.card)
+        status, newer = asked(tag)
+        self.assertEqual((status, newer == tag), (200, False))
+        self.assertEqual(asked(newer, datetime(2026, 11, 5, 23, 59, 59, tzinfo=UTC))[0], 200, "midnight came between")
+        with self.at(datetime(2026, 11, 5, 12, tzinfo=UTC)):
+            tag = client.get(f"/api{self.path}").headers["ETag"]
+            self.assertEqual(client.get(f"/api{self.path}", headers={"If-None-Match": tag}).status_code, 304)
+        self.assertEqual(asked(tag, datetime(2026, 11, 6, 0, 0, 0, tzinfo=UTC))[0], 200, "it is overdue by now")
+
+    def test_alike_cells_are_sent_once(self) -> None:
+        for number in range(6):
+            self.plot.student(None, f"S{number}", "Blom")
+        for number in range(4):
+            self.plot.handin(self.card, title=f"H{number}")
+        found = self.ok(self.plot.lead, "GET", self.path)
+        self.assertEqual(len(found["states"]), 1)
+        self.assertEqual([row["cells"] for row in found["students"]], [[0] * 4] * 6)
+
+    def test_who_may_not_see_what_was_agreed_is_not_told_that_something_was(self) -> None:
+        adjusted = self.plot.student(None, "Ana", "de Souza")
+        self.plot.student(None, "Bo", "Blom")
+        Adjustment.objects.create(person=adjusted.enrolment.person, extra_days=2, first=TODAY)
+        marker = builders.person("marker")
+        StaffRole.objects.create(group=self.plot.group, person=marker, role="marker")
+        for who, told in ((self.plot.lead, [False, True]), (marker, [False, False])):
+            found = self.pegs(who, self.plot.group.pk)["students"]
+            self.assertEqual([row["adjusted"] for row in found], told)
+
     def test_the_answer_has_the_shape_it_promises(self) -> None:
         self.plot.student(None, period="P3")
         self.plot.handin(self.card)
@@ -50,7 +96,7 @@ class Board(ApiCase):
         self.plot.student(None, "Sukarni", "", period="P3")
         Adjustment.objects.create(person=adjusted.enrolment.person, extra_days=2, first=TODAY)
         self.plot.handin(self.card, period_dues={"P3": TODAY + timedelta(days=1)})
-        board = self.ok(self.plot.lead, "GET", self.path)
+        board = self.pegs(self.plot.lead, self.plot.group.pk)
         self.assertEqual([row["given_name"] for row in board["students"]], ["Bo", "Ana", "Sukarni"])
         self.assertEqual(
             [row["cells"][0]["due"] for row in board["students"]], ["2026-11-06", "2026-11-09", "2026-11-05"]
@@ -64,7 +110,7 @@ class Board(ApiCase):
         self.plot.student(None, "Gone", "Leaver", last=TODAY - timedelta(days=1))
         self.plot.handin(self.card, title="Old", due=TODAY - timedelta(days=5))
         self.plot.handin(self.card, title="New")
-        board = self.ok(self.plot.lead, "GET", self.path)
+        board = self.pegs(self.plot.lead, self.plot.group.pk)
         statuses = {row["given_name"]: [cell["status"] for cell in row["cells"]] for row in board["students"]}
         self.assertEqual(statuses["Late"], ["not_asked", "empty"])
         self.assertEqual(statuses["Gone"], ["empty", "not_asked"])
@@ -74,7 +120,7 @@ class Board(ApiCase):
         self.plot.student(None, period="P3")
         self.plot.student(None, "Without", "Zed")
         self.plot.handin(self.card, due=None, period_dues={"P3": TODAY + timedelta(days=1)})
-        cells = [row["cells"][0] for row in self.ok(self.plot.lead, "GET", self.path)["students"]]
+        cells = [row["cells"][0] for row in self.pegs(self.plot.lead, self.plot.group.pk)["students"]]
         self.assertEqual([cell["no_period"] for cell in cells], [False, True])
 
     def test_a_class_that_begins_next_term_shows_that_terms_weeks_and_nobody_as_quiet(self) -> None:
@@ -82,12 +128,12 @@ class Board(ApiCase):
         Term.objects.create(name="Spring term", first=last + timedelta(days=17), last=last + timedelta(days=90))
         forge = klass("9 Forge", "forge")
         forge.student("lena", first=last + timedelta(days=17))
-        board = self.ok(forge.lead, "GET", f"/groups/{forge.group.pk}/pegs")
+        board = self.pegs(forge.lead, forge.group.pk)
         self.assertEqual((board["term"], board["weeks"][0]["number"]), ("Spring term", 1))
         self.assertEqual([one["quiet"] for one in board["students"]], [False])
 
     def test_without_students_and_without_hand_ins(self) -> None:
-        board = self.ok(self.plot.lead, "GET", self.path)
+        board = self.pegs(self.plot.lead, self.plot.group.pk)
         self.assertEqual((board["students"], board["handins"], board["changes_at"]), ([], [], None))
 
 
@@ -113,7 +159,7 @@ class SettingHandIns(ApiCase):
     def test_it_appears_for_those_it_is_for(self) -> None:
         period = {"period": self.plot.period("P4").pk, "asked": True, "due": {"day": "2026-11-19", "at": "15:30"}}
         self.ok(self.plot.lead, "POST", self.path, self.plan(for_everyone=False, periods=[period]))
-        board = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")
+        board = self.pegs(self.plot.lead, self.plot.group.pk)
         self.assertEqual([row["cells"][0]["status"] for row in board["students"]], ["empty", "not_asked"])
         work = self.ok(self.thandi.enrolment.person, "GET", f"/portfolios/{self.thandi.pk}/worklist")
         self.assertEqual((work["to_do"], work["others"]), ([], []))

@@ -32,7 +32,7 @@ class CaseloadCase(ApiCase):
         return self.ok(self.coordinator, "POST", self.path, body)
 
     def row(self) -> dict[str, Any]:
-        return self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][0]
+        return self.pegs(self.plot.lead, self.plot.group.pk)["students"][0]
 
     def pocket(self) -> dict[str, Any]:
         return self.ok(self.student, "GET", f"/portfolios/{self.thandi.pk}/pockets/{self.card.pk}")
@@ -63,7 +63,7 @@ class Agreeing(CaseloadCase):
         worklist = self.ok(self.student, "GET", f"/portfolios/{self.thandi.pk}/worklist")
         self.assertEqual(worklist["to_do"][0]["wanting"], [])
         self.assertEqual(
-            self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][1]["wanted"],
+            self.pegs(self.plot.lead, self.plot.group.pk)["students"][1]["wanted"],
             4,
             "others keep theirs",
         )

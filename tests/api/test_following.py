@@ -144,6 +144,6 @@ class ComingIn(ApiCase):
         Adjustment.objects.create(person=thandi.enrolment.person, extra_days=2, first=TODAY)
         for of in (plot, forge):
             of.handin(of.pocket())
-            (row,) = self.ok(of.lead, "GET", f"/groups/{of.group.pk}/pegs")["students"]
+            (row,) = self.pegs(of.lead, of.group.pk)["students"]
             self.assertEqual(row["cells"][0]["due"], "2026-11-10")
         self.assertNotEqual(thandi.pk, other.pk)

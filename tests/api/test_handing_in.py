@@ -37,7 +37,7 @@ class HandInCase(ApiCase):
         return self.problem(status, self.person, "POST", path, {"seen": seen})
 
     def cell(self) -> dict:
-        return self.ok(self.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][0]["cells"][0]
+        return self.pegs(self.lead, self.plot.group.pk)["students"][0]["cells"][0]
 
     def mark(self, submission: int, how: str, status: int = 200, **body: object) -> dict:
         response = self.call(self.lead, "POST", f"/submissions/{submission}/{how}", {"feedback": "Look again.", **body})

@@ -17,6 +17,9 @@ from django_tasks_db.models import DBTaskResult
 
 from coatpeg.files import keeping, previews, uploads, waiting
 from coatpeg.files.models import Preview, Uncleaned
+from coatpeg.handins.many import closing
+from coatpeg.handins.models import Closing, HandIn, Submission
+from coatpeg.handins.packs import making
 from coatpeg.jobs import kinds
 from coatpeg.notices import fanning, mailing
 from coatpeg.notices.models import Delivery, Mail
@@ -68,7 +71,7 @@ class HalfWay(ApiCase):
         self.assertEqual(
             ours,
             {"make_readable", "make_ready", "see_to_uploads", "pick_up_lists", "fan_out", "mail"}
-            | {"ask_anew", "mail_all", "forget", "forget_jobs"},
+            | {"ask_anew", "mail_all", "forget", "forget_jobs", "make_pack", "forget_packs", "close_all"},
         )
 
     def test_making_a_file_readable(self) -> None:
@@ -89,6 +92,24 @@ class HalfWay(ApiCase):
         self.assertFalse(uploads.waits(upload))
         came = Uncleaned.objects.get().stored.sha256
         self.assertFalse(keeping.store().exists(f"waiting/{came}"), "what came is gone")
+
+    def test_putting_handed_in_work_together(self) -> None:
+        handin = self.of.handin(self.pocket)
+        builders.fill(self.portfolio, self.pocket)
+        builders.hand_in(self.portfolio, handin)
+        pack = making.ask(self.of.lead, self.of.group.pk, handin.pk, NOW)
+        self.ended_at(making, "_write")
+        pack.refresh_from_db()
+        self.assertEqual((pack.done, pack.problem), (1, ""))
+        self.assertEqual(making.path_of(pack).stat().st_size, pack.size)
+
+    def test_what_hand_ins_do_when_they_close(self) -> None:
+        handin = self.of.handin(self.pocket)
+        builders.fill(self.portfolio, self.pocket)
+        HandIn.objects.filter(pk=handin.pk).update(closes_day=NOW - timedelta(days=1), closing=Closing.AS_IT_STANDS)
+        closing.close_all.enqueue()
+        self.ended_at(closing, "submit")
+        self.assertEqual(Submission.objects.filter(handin=handin).count(), 1)
 
     def test_seeing_to_uploads(self) -> None:
         upload = uploads.begin(self.thandi, builders.wish(self.portfolio, self.pocket, "late.txt", 4), NOW)

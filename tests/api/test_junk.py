@@ -61,6 +61,8 @@ class Documented(ApiCase):
         own = self.own
         self.ids = {
             "group_id": own.of.group.pk,
+            "deed": "a-deed",
+            "name": "a-series",
             "portfolio_id": own.portfolio.pk,
             "pocket_id": own.page.pk,
             "handin_id": own.handin.pk,
@@ -76,6 +78,7 @@ class Documented(ApiCase):
             "row_id": own.row.pk,
             "drop_id": own.drop.pk,
             "mail_id": own.mail.pk,
+            "filter_id": own.kept.pk,
             "file_id": own.given.pk,
             "page_id": own.loose.pk,
             "size": "small",

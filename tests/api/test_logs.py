@@ -212,7 +212,7 @@ class HandingIn(LogCase):
         Pocket.objects.filter(pk=self.log.pk).update(rows=0, rows_per_week=1)
         self.write("2026-11-02")
         self.write("2026-11-03")
-        rows = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"]
+        rows = self.pegs(self.plot.lead, self.plot.group.pk)["students"]
         self.assertEqual((rows[0]["met"], rows[0]["wanted"]), (1, 8))
         mine = self.mine("GET", f"/portfolios/{self.thandi.pk}")
         self.assertEqual((mine["met"], mine["wanted"], mine["wanted_whole"]), (1, 8, 14))

@@ -61,7 +61,7 @@ class Days(OneRequest):
         own = f"/handins/{self.handin.pk}/students/{self.thandi.enrolment_id}/due"
         found = self.problem(422, self.lead, "PUT", own, {"day": "2026-11-30", "at": "12:00Z"})
         self.assertEqual((found["where"], found["fix"]), ("at", "Give it as 14:30."))
-        self.ok(self.lead, "GET", f"/groups/{self.group}/pegs")
+        self.pegs(self.lead, self.group)
 
 
 class Words(OneRequest):

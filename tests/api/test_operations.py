@@ -112,8 +112,8 @@ class DemoWorld(TestCase):
 
     def test_every_status_and_flag_is_there(self) -> None:
         group = TeachingGroup.objects.get(name="8 Plot · Growing & Cooking")
-        view = board(Person.objects.get(username="okafor"), group.pk, NOW)
-        cells = [cell for row in view["students"] for cell in row["cells"]]
+        view, _ = board(Person.objects.get(username="okafor"), group.pk, NOW)
+        cells = [view["states"][place] for row in view["students"] for place in row["cells"]]
         found = Counter(cell["status"] for cell in cells)
         self.assertEqual(len(found), 8, found)
         self.assertTrue(any(cell["late"] for cell in cells) and any(cell["overdue"] for cell in cells))

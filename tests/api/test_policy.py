@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any
 
+from django.contrib.auth import SESSION_KEY
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
@@ -15,9 +16,11 @@ from django.http import HttpResponse
 from django.test import Client
 
 from coatpeg.core.policy import Action, Relation, Role, decide
+from coatpeg.events.models import Event
 from coatpeg.files import keeping, uploads
 from coatpeg.files.models import Upload
-from coatpeg.handins.models import HandIn, Submission
+from coatpeg.handins.models import HandIn, KeptFilter, Pack, Submission
+from coatpeg.handins.packs import making
 from coatpeg.notices.models import Mail
 from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
 from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup
@@ -73,6 +76,7 @@ class Things:
     shown: ShownArtefact
     mail: Mail
     helper: Person
+    kept: KeptFilter
     asked: JoinRequest
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
@@ -127,6 +131,7 @@ def things(name: str, prefix: str) -> Things:
             person_id=of.lead.pk, address="a@example.org", subject="x", message_id=name, state="sent", at=NOW
         ),
         of.staff(f"{prefix}helper", Role.OBSERVER),
+        KeptFilter.objects.create(group=of.group, person=of.lead, name="Owing", address="show=not_in", shared=True),
         request(of, builders.person(f"{prefix}wanted"), of.lead),
         request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
     )
@@ -241,6 +246,44 @@ def shipped() -> int:
     return GalleryTemplate.objects.filter(author=None).values_list("pk", flat=True)[0]
 
 
+def undo(verb: str, what: str) -> Call:
+    """Undoing a deed on many that somebody of the class has done."""
+
+    def call(client: Client, t: Things) -> HttpResponse:
+        data = {"deed": "a-deed", "holds": [], "reason": "", "pockets": [], "moved": []}
+        Event.objects.create(group_id=t.of.group.pk, number=10_000, verb=verb, at=NOW, handin_id=t.handin.pk, data=data)
+        return client.delete(f"/api/groups/{t.of.group.pk}/{what}/a-deed")
+
+    return call
+
+
+def series(client: Client, t: Things) -> HttpResponse:
+    HandIn.objects.filter(pk=t.handin.pk).update(series=f"series-{t.of.group.pk}")
+    return client.delete(f"/api/groups/{t.of.group.pk}/series/series-{t.of.group.pk}")
+
+
+def pack(end: str) -> Call:
+    """A pack that the caller asked for of a hand-in of the class."""
+
+    def call(client: Client, t: Things) -> HttpResponse:
+        person = client.session.get(SESSION_KEY)
+        if person:
+            made = Pack.objects.create(key="a-pack", handin=t.handin, person_id=person, asked_at=NOW, ready_at=NOW)
+            making.folder().mkdir(parents=True, exist_ok=True)
+            (making.folder() / f"{made.key}.zip").write_bytes(b"PK")
+        return client.get(f"/api/packs/a-pack{end}")
+
+    return call
+
+
+def seen(t: Things) -> dict[str, Any]:
+    return {"handin": t.handin.pk, "enrolment": t.portfolio.enrolment_id, "status": "working"}
+
+
+def remembered(t: Things) -> dict[str, Any]:
+    return {"handin": t.handin.pk, "enrolment": t.portfolio.enrolment_id}
+
+
 def plan(t: Things) -> dict[str, Any]:
     return {"title": "Menu", "pockets": [t.pocket.pk], "opens": "2026-11-01", "due": {"day": "2026-11-20"}}
 
@@ -268,6 +311,19 @@ CALLS: dict[str, Call] = {
     "see_mails": get("/api/mails"),
     "read_mail": get("/api/mails/{t.mail.pk}"),
     "see_pegs": get(GROUP + "/pegs"),
+    "take_pegs_along": send(
+        "post",
+        GROUP + "/pegs/table",
+        lambda t: {"students": [t.portfolio.enrolment_id], "handins": [], "format": "csv"},
+    ),
+    "see_my_classes": get("/api/classes"),
+    "see_filters": get(GROUP + "/filters"),
+    "keep_filter": send("post", GROUP + "/filters", lambda t: {"name": "Late", "address": "show=late"}),
+    "change_filter": send("patch", GROUP + "/filters/{t.kept.pk}", lambda t: {"name": "Still owing"}),
+    "drop_filter": send("delete", GROUP + "/filters/{t.kept.pk}"),
+    "see_arrivals": send("post", GROUP + "/arrivals", lambda t: {"students": [], "handins": []}),
+    "see_patterns": get(GROUP + "/patterns"),
+    "see_load": get(GROUP + "/load"),
     "see_cell": get(GROUP + "/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}"),
     "set_excused": send(
         "put", "/api/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}/excused", lambda t: {"excused": True}
@@ -276,6 +332,36 @@ CALLS: dict[str, Call] = {
     "preview_handin": send("post", GROUP + "/handins/preview", plan),
     "set_handin": send("post", GROUP + "/handins", plan),
     "take_back_handin": send("delete", GROUP + "/handins/{t.handin.pk}"),
+    "remind": send("post", GROUP + "/reminders", lambda t: {"cells": [remembered(t)], "text": "Please."}),
+    "see_reminders": get(GROUP + "/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}/reminders"),
+    "excuse_many": send("post", GROUP + "/cells/excused", lambda t: {"cells": [seen(t)]}),
+    "lock_cells": send("post", GROUP + "/cells/locked", lambda t: {"cells": [seen(t)]}),
+    "lock_pocket": send("post", GROUP + "/pockets/{t.pocket.pk}/locked", lambda t: {}),
+    "hand_in_for": send("post", GROUP + "/cells/handed-in", lambda t: {"cells": [seen(t)]}),
+    "send_back_many": send("post", GROUP + "/cells/sent-back", lambda t: {"cells": [seen(t)]}),
+    "undo_locks": undo("pockets_locked", "cells/locked"),
+    "undo_handed_in_for": undo("handed_in", "cells/handed-in"),
+    "undo_sent_back_many": undo("sent_back", "cells/sent-back"),
+    "move_dues": send("post", GROUP + "/cells/due", lambda t: {"cells": [seen(t)], "days": 2}),
+    "restore_dues": send(
+        "put",
+        GROUP + "/cells/due",
+        lambda t: {"before": [{"handin": t.handin.pk, "enrolment": t.portfolio.enrolment_id, "day": None, "at": None}]},
+    ),
+    "see_handin": get(GROUP + "/handins/{t.handin.pk}"),
+    "lay_out_handin_like": get(GROUP + "/handins/like/{t.handin.pk}"),
+    "preview_handin_change": send("post", GROUP + "/handins/{t.handin.pk}/preview", plan),
+    "change_handin": send("put", GROUP + "/handins/{t.handin.pk}", lambda t: {**plan(t), "version": 1}),
+    "move_on": send("post", GROUP + "/moved-on", lambda t: {"first": str(TODAY), "days": 2}),
+    "move_back": undo("dates_moved", "moved-on"),
+    "ask_for_pack": send("post", GROUP + "/handins/{t.handin.pk}/packs"),
+    "see_pack": pack(""),
+    "read_pack": pack("/file"),
+    "print_receipt": get("/api/submissions/{t.submission.pk}/receipt.pdf"),
+    "take_back_series": series,
+    "take_results": send("post", GROUP + "/results", lambda t: {"students": [], "handins": []}),
+    "take_away_handin": send("post", GROUP + "/handins/{t.handin.pk}/away", lambda t: {}),
+    "bring_back_handin": send("delete", GROUP + "/handins/{t.handin.pk}/away"),
     "see_own_requests": get(GROUP + "/roster/requests"),
     "withdraw_request": send("delete", GROUP + "/roster/requests/{t.asked.pk}"),
     "see_join_requests": get("/api/join-requests"),
@@ -438,7 +524,7 @@ CALLS: dict[str, Call] = {
 }
 OPEN_TO_ALL = {"see_session", "sign_in", "sign_in_by_card"}
 NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out", "see_feed", "make_feed", "revoke_feed", "set_reading", "upload_options"}
-NEEDS_NO_OBJECT |= {"see_notices", "notices_seen", "choose_mail", "see_join_requests"}
+NEEDS_NO_OBJECT |= {"see_notices", "notices_seen", "choose_mail", "see_join_requests", "see_my_classes"}
 NEEDS_NO_OBJECT |= {"change_password", "sign_out_everywhere"}
 OF_WHOEVER_BEGAN = {"upload_offset", "append_upload", "end_upload", "settle_upload"}
 """An upload is known to nobody but the student who began it."""
@@ -474,6 +560,9 @@ ALLOWED_BUT = {
     "view_document": {404},
     "view_page": {404},
     "remove_comment": {403},
+    # A shared filter is changed by who kept it.
+    "change_filter": {403},
+    "drop_filter": {403},
     "restore_comment": {403},
 }
 
@@ -630,6 +719,8 @@ class PolicyMatrix(ApiCase):
 def about_a_student(operation: str) -> bool:
     """Whether the operation's object belongs to one student (else to the class, or to nobody)."""
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
+    of_class |= {"see_arrivals", "see_patterns", "see_load"}
+    of_class |= {"see_filters", "keep_filter", "change_filter", "drop_filter"}
     of_class |= {"see_staff", "find_staff", "set_role", "see_roster", "read_pasted_list", "read_list_file"}
     of_class |= {
         "see_caseload",
@@ -643,6 +734,14 @@ def about_a_student(operation: str) -> bool:
     }
     of_class |= {"void_cards", "see_gallery_state", "publish_template", "withdraw_template", "adopt_template"}
     of_class |= {"carry_over", "bring_in", "look_through", "undo_brought", "restore_taken_away", "take_back_handin"}
+    of_class |= {"see_handin", "lay_out_handin_like", "preview_handin_change", "change_handin"}
+    of_class |= {"take_away_handin", "bring_back_handin", "excuse_many", "move_dues", "restore_dues"}
+    of_class |= {"lock_cells", "lock_pocket", "hand_in_for", "send_back_many"}
+    of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
+    of_class |= {"take_results"}
+    of_class |= {"move_on", "move_back", "take_back_series"}
+    of_class |= {"ask_for_pack", "see_pack", "read_pack"}
+    of_class |= {"remind", "see_reminders", "take_pegs_along"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
     of_class |= {"preview_units", "set_units", "see_drops", "open_drop", "put_aside", "set_by_itself"}
     of_class |= {"see_own_requests", "withdraw_request", "see_list_changes"}

@@ -9,6 +9,7 @@ from __future__ import annotations
 import json
 import os
 from collections import Counter
+from collections.abc import Iterator
 from typing import Any
 from urllib.parse import urlencode
 
@@ -16,13 +17,14 @@ import schemathesis
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 from django.http import HttpResponse
-from django.test import Client
+from django.test import Client, SimpleTestCase
 from django.test.client import BOUNDARY, MULTIPART_CONTENT, encode_multipart
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis.errors import Unsatisfiable
 from schemathesis import GenerationMode
 
 from coatpeg.people.models import Person
+from coatpeg.people.shapes import Shape
 from tests.api.test_junk import Documented
 from tests.builders import klass
 
@@ -121,3 +123,16 @@ class SchemaDriven(Documented):
             self.assertGreaterEqual(response.status_code, 400, told)
         if role == "foreign lead" and "{" in case.path:
             self.assertGreaterEqual(response.status_code, 400, told)
+
+
+class Names(SimpleTestCase):
+    def test_no_two_shapes_share_a_name(self) -> None:
+        """The second would take the first one's place in the document, without a word."""
+
+        def below(of: type) -> Iterator[type]:
+            for one in of.__subclasses__():
+                yield one
+                yield from below(one)
+
+        counted = Counter(one.__name__ for one in set(below(Shape)))
+        self.assertEqual([name for name, number in counted.items() if number > 1], [])

@@ -65,7 +65,7 @@ class Calendars(ApiCase):
         self.assertEqual((event.group_id, event.data["dues"]), (self.plot.group.pk, 1))
 
     def cell(self) -> dict[str, Any]:
-        return self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][0]["cells"][0]
+        return self.pegs(self.plot.lead, self.plot.group.pk)["students"][0]["cells"][0]
 
     def test_a_late_day_less_is_a_status_that_moves(self) -> None:
         handin = self.plot.handin(self.card, due=date(2026, 10, 30))
@@ -201,7 +201,7 @@ class Lists(ApiCase):
             self.bring(self.TWO)
             self.plot.handin(card, due=date(2026, 11, 10), title="Between")
             self.plot.handin(card, due=date(2026, 11, 20), title="After")
-            row = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"][1]
+            row = self.pegs(self.plot.lead, self.plot.group.pk)["students"][1]
             self.assertEqual([cell["status"] for cell in row["cells"]], ["not_asked", "empty"])
 
     def test_a_move_to_another_period_counts_from_today(self) -> None:
@@ -413,7 +413,7 @@ class Staff(ApiCase):
         made = self.ok(self.marsh, "POST", "/groups", body)
         group = TeachingGroup.objects.get(pk=made["id"])
         self.assertEqual((group.name, group.template.sections.count()), ("9 Forge", 1))
-        self.assertEqual(self.ok(self.marsh, "GET", f"/groups/{group.pk}/pegs")["students"], [])
+        self.assertEqual(self.pegs(self.marsh, group.pk)["students"], [])
         self.problem(403, self.student, "POST", "/groups", body)
         self.problem(403, self.marsh, "POST", "/groups", {**body, "kind": "caseload"})
         for wrong in ({"name": "  "}, {"last": "2026-01-01"}, {"last": "2046-01-01"}, {"name": "x" * 150}):

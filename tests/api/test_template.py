@@ -1,7 +1,9 @@
 """The template of a running class: changed any day, for everybody at once, without touching what students wrote."""
 
 from typing import Any
+from unittest import mock
 
+from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.outlines.models import Pocket, Section
 from coatpeg.portfolios.models import Evidence
 from coatpeg.web.recheck import differences
@@ -37,7 +39,7 @@ class TemplateCase(ApiCase):
         return [pocket for section in self.lead("GET", "")["sections"] for pocket in section["pockets"]]
 
     def board(self) -> list[tuple[int, int]]:
-        rows = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"]
+        rows = self.pegs(self.plot.lead, self.plot.group.pk)["students"]
         return [(row["met"], row["wanted"]) for row in rows]
 
 
@@ -77,6 +79,17 @@ class Changing(TemplateCase):
         builders.fill(self.thandi, self.card)
         means = self.lead("POST", f"/pockets/{self.card.pk}/preview", self.settings(self.card, artefacts=3))
         self.assertEqual((means["to_open"], means["units"]), (["Dube, Thandi"], 2))
+
+    def test_a_pocket_that_goes_while_it_is_looked_at_is_told(self) -> None:
+        body = self.settings(self.card, artefacts=3)
+
+        def gone(*args: Any, **more: Any) -> Situation:
+            Pocket.objects.filter(pk=self.card.pk).delete()
+            return situation(*args, **more)
+
+        with mock.patch("coatpeg.setup.template.changing.situation", gone):
+            told = self.refused(404, "POST", f"/pockets/{self.card.pk}/preview", body)
+        self.assertIn("not in the template any more", told["title"])
 
     def test_two_who_change_the_same_pocket(self) -> None:
         old = self.settings(self.card, title="Recipe")

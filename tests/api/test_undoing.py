@@ -97,7 +97,7 @@ class TakenBack(UndoCase):
         self.ok(self.plot.lead, "DELETE", self.take_back(handin))
         self.assertFalse(HandIn.objects.exists())
         self.assertEqual(self.ok(self.thandi.enrolment.person, "GET", "/notices")["lines"], [])
-        self.assertEqual(self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["handins"], [])
+        self.assertEqual(self.pegs(self.plot.lead, self.plot.group.pk)["handins"], [])
         self.problem(404, self.plot.lead, "DELETE", self.take_back(handin))
 
     def test_once_somebody_has_handed_in_or_is_excused_it_stays(self) -> None:

@@ -85,7 +85,7 @@ class Dealing(VersionCase):
         self.assertEqual(dict(self.board_met())["Young"], 0)
 
     def board_met(self) -> list[tuple[str, int]]:
-        rows = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pegs")["students"]
+        rows = self.pegs(self.plot.lead, self.plot.group.pk)["students"]
         return [(row["family_name"], row["met"]) for row in rows]
 
     def test_at_random_stays_as_drawn_until_dealt_again(self) -> None:

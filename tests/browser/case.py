@@ -4,14 +4,19 @@ from __future__ import annotations
 
 import os
 import re
+import threading
+import time
 from datetime import date, datetime, timedelta
 from pathlib import Path
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from django.conf import settings
 from django.contrib.auth import BACKEND_SESSION_KEY, HASH_SESSION_KEY, SESSION_KEY
 from django.contrib.sessions.backends.db import SessionStore
+from django.core.servers.basehttp import ThreadedWSGIServer
 from django.test import LiveServerTestCase, tag
+from django.test.testcases import LiveServerThread
 from django.utils import timezone
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
@@ -42,12 +47,33 @@ def chromium() -> str:
     return next(path for path in ("/usr/bin/chromium", "/usr/bin/chromium-headless-shell") if os.path.exists(path))
 
 
+class CountingServer(ThreadedWSGIServer):
+    """The server of a test, which knows whether it still answers somebody."""
+
+    answering = 0
+    _lock = threading.Lock()
+
+    def process_request_thread(self, request: Any, client_address: Any) -> None:
+        with self._lock:
+            CountingServer.answering += 1
+        try:
+            super().process_request_thread(request, client_address)
+        finally:
+            with self._lock:
+                CountingServer.answering -= 1
+
+
+class CountingThread(LiveServerThread):
+    server_class = CountingServer
+
+
 @tag("browser")
 class BrowserCase(LiveServerTestCase):
     """One browser per class, one context per person; console errors and requests to other hosts fail a test."""
 
     host = "127.0.0.1"
     browser: Browser
+    server_thread_class = CountingThread
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -72,11 +98,21 @@ class BrowserCase(LiveServerTestCase):
     def tearDown(self) -> None:
         for context in self.contexts:
             context.close()
+        # What a page asked for last is answered before anything is compared, or taken away for the next test.
+        for _ in range(100):
+            if CountingServer.answering <= 0:
+                break
+            time.sleep(0.1)
         unexpected = [
             one for one in self.complaints if not any(re.search(two, one) for two in self.expected_complaints)
         ]
         self.assertEqual(unexpected, [])
         self.assertEqual(list(differences()), [], "what is kept is what the events give")
+
+    def __getstate__(self) -> dict[str, object]:
+        """What of a test goes between the processes that run tests and the one that tells: a browser cannot."""
+        kept = {name: value for name, value in self.__dict__.items() if name.startswith("_")}
+        return {**kept, "_outcome": None, "_subtest": None, "_cleanups": []}
 
     def plot(self) -> Class:
         """A class whose term lies around today."""

@@ -86,8 +86,15 @@ class Days(BrowserCase):
                 expect(page.get_by_text("This is no day.")).to_be_visible()
                 expect(field).to_have_attribute("aria-invalid", "true")
         self.no_violation(page)
-        page.get_by_role("button", name="Set the hand-in").click()
+        # The preview says it too, and sooner: what counts is that the setting itself was refused and can be tried again.
+        button = page.get_by_role("button", name="Set the hand-in")
+        with page.expect_response(
+            lambda answer: answer.request.method == "POST" and answer.url.endswith("/handins")
+        ) as refused:
+            button.click()
+        self.assertEqual(refused.value.status, 422)
         expect(page.get_by_role("alert").filter(has_text="“Due” is not a day of the calendar.").last).to_be_visible()
+        expect(button).to_be_enabled()
         self.assertFalse(HandIn.objects.exists())
         field.fill(day.isoformat())
         page.keyboard.press("Enter")

@@ -45,6 +45,9 @@ class EveryWindow(BrowserCase):
             f"{base}/setup/staff",
             f"{base}/look/{self.card.pk}",
             f"{book}/{self.card.pk}",
+            "/classes",
+            f"{base}/pegs?as=list",
+            f"{base}/pegs?as=patterns",
         )
         self.student = (
             book,

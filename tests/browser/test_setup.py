@@ -11,7 +11,7 @@ from pathlib import Path
 import pypdfium2
 import zxingcpp
 from openpyxl import Workbook
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from coatpeg.core.policy import Role
 from coatpeg.people.models import Enrolment, NonSchoolDay, Person, StaffRole
@@ -213,7 +213,7 @@ class SettingUp(BrowserCase):
         page = self.page(self.eight.lead)
         page.get_by_role("button", name=re.compile("account of")).click()
         page.get_by_role("menuitem", name="Start a class").click()
-        page.get_by_label("Name").fill("9 Forge")
+        page.get_by_label("Name", exact=True).fill("9 Forge")
         page.get_by_label("Last day").fill((self.today + timedelta(days=60)).isoformat())
         self.no_violation(page)
         page.get_by_role("button", name="Start the class").click()
@@ -289,6 +289,21 @@ class Templates(BrowserCase):
         expect(student.get_by_text("2 of 3 artefacts")).to_be_visible(timeout=6000)
         page.get_by_role("button", name="Undo").click()
         expect(student.get_by_text("2 of 2 artefacts")).to_be_visible(timeout=6000)
+
+    def test_what_comes_while_the_page_starts_is_not_missed(self) -> None:
+        page = self.page(self.eight.lead)
+        held = []
+
+        def hold(route: Route) -> None:
+            if not held:
+                held.append(builders.fill(self.thandi, self.card, self.now))
+            route.continue_()
+
+        page.route("**/changes*", hold)
+        page.goto(f"{self.live_server_url}/g/{self.eight.group.pk}/template?pocket={self.card.pk}")
+        expect(page.get_by_role("button", name="Retire this pocket")).to_be_visible()
+        expect(page.get_by_role("button", name="Take it away")).to_have_count(0)
+        self.assertTrue(held)
 
     def test_the_outline_is_typed_into_dragged_and_moved_by_keyboard(self) -> None:
         page = self.page_

@@ -7,19 +7,25 @@ Source: the product's *Who is asked* and *A student's due moment*. Decided here:
   the day somebody left.
 * An audience of periods means the students who were in one of them on the earliest due day (without
   any due day: at some time after it opened).
-* A date of their own asks a student of another period too: staff who give it mean it.
+* A date of their own asks a student of another period too, and one who was not picked: staff who give it mean it.
+* Students may be picked, or left out; of periods and picked students both must hold. Groups are their members as
+  they are now: whoever comes into a group that is asked is asked.
 * Whoever left and came back was not enrolled in between: what was due then is not asked.
 * On the day of joining and on the day of leaving a student is enrolled.
+* Whoever has a submission that stands stays asked, whatever the audience, the dates or the class list say later
+  (``stays_asked``): what was handed in is never out of sight.
+* It closes at a local date with an optional time, a date alone at its end; from the second after that it takes nothing.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, time
+from datetime import date, datetime, time, timedelta
 from enum import StrEnum
 
 from coatpeg.core.calendar.school_days import SchoolCalendar, Span, moment_of
+from coatpeg.core.handins.standing import Facts
 from coatpeg.core.outlines.adjusting import WantedChange
 
 
@@ -52,6 +58,12 @@ class Asked:
     period_dues: Mapping[int, Due] | None = None
     audience: frozenset[int] | None = None
     """Period ids, or None for everybody of the class."""
+    closes: Due | None = None
+    """From when on it takes nothing more."""
+    only: frozenset[int] | None = None
+    """Enrolments that are picked, one by one or as members of groups; None where nobody is picked."""
+    but: frozenset[int] = frozenset()
+    """Enrolments that are left out."""
 
     @property
     def earliest(self) -> date | None:
@@ -76,6 +88,11 @@ class Student:
     def is_enrolled(self, day: date) -> bool:
         """Whether they are enrolled on a day: inside the span, and not between leaving and coming back."""
         return self.enrolled.holds(day) and not any(span.holds(day) for span in self.away)
+
+    def is_adjusted_on(self, day: date) -> bool:
+        """Whether anything agreed with learning support holds on a day."""
+        spans = [one.span for one in self.adjustments] + [one.span for one in self.wants]
+        return any(span.holds(day) for span in spans)
 
     def period_on(self, day: date) -> int | None:
         """The period they are in on a day (of several, the one joined last)."""
@@ -137,6 +154,21 @@ def in_audience(asked: Asked, student: Student) -> bool:
     return any(
         period in asked.audience and (span.last is None or span.last >= asked.opens) for period, span in student.periods
     )
+
+
+def is_named(asked: Asked, enrolment: int) -> bool:
+    """Whether a hand-in that picks students, or leaves some out, means this one."""
+    return (asked.only is None or enrolment in asked.only) and enrolment not in asked.but
+
+
+def stays_asked(asked: bool, facts: Facts | None) -> bool:
+    """Whether a student is asked, given what the audience says and what they handed in."""
+    return asked or (facts is not None and facts.newest is not None)
+
+
+def is_closed(asked: Asked, calendar: SchoolCalendar, now: datetime) -> bool:
+    """Whether it takes nothing more at a moment; compared by whole seconds, as lateness is."""
+    return asked.closes is not None and now >= asked.closes.moment(calendar) + timedelta(seconds=1)
 
 
 def is_asked(asked: Asked, student: Student, effective: EffectiveDue) -> bool:

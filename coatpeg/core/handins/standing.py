@@ -119,6 +119,11 @@ def fold(happenings: Iterable[Happening]) -> Facts:
     )
 
 
+def decided(facts: Facts) -> Standing:
+    """What events decided, where nothing is judged by dates: of a hand-in that was taken away."""
+    return _EXCUSED if facts.excused else _ON_TIME[facts.outcome] if facts.newest is not None else _NOT_ASKED
+
+
 def judge(
     facts: Facts,
     *,

@@ -9,12 +9,12 @@ not dress it yet.
 from __future__ import annotations
 
 from collections.abc import Iterable
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime
 
 from coatpeg.core.handins.standing import Standing, Status
 
-QUIET_AFTER = timedelta(days=7)
-"""No work for this long and a student shows under *quiet for a week*."""
+QUIET_AFTER = 7
+"""Days without any work after which a student shows under *quiet for a week*."""
 
 _FAR = datetime.max.replace(tzinfo=UTC)
 _OPEN = (Status.SENT_BACK, Status.WORKING, Status.EMPTY)
@@ -42,10 +42,10 @@ def pocket_coat(candidates: Iterable[tuple[Standing, datetime | None]]) -> Stand
     return max(asked, key=lambda one: (_SETTLED.index(one[0].status), one[1] or _FAR))[0]
 
 
-def quiet(last_work: datetime | None, now: datetime, since: datetime | None = None) -> bool:
-    """Whether nothing has come for a week, or ever; nobody is quiet before they have been in the class for a week.
+def quiet_days(last_work: date | None, since: date, today: date) -> int:
+    """For how many local days nothing has come from a student, counted from when they could begin (``since``).
 
-    ``since`` is when they could begin.
+    By days, not moments: who worked on a Thursday is quiet for a week from the next Thursday's first minute on, so
+    that the answer changes at midnight only.
     """
-    latest = max((one for one in (last_work, since) if one is not None), default=None)
-    return latest is None or now - latest > QUIET_AFTER
+    return max(0, (today - max(last_work or since, since)).days)

@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from django.http import HttpRequest
 from ninja import Status
 
 from coatpeg.core.handins.asking import Due
+from coatpeg.core.handins.series import Repeat
 from coatpeg.core.policy import Action
-from coatpeg.handins.asked import setting, shapes, taking_back
+from coatpeg.handins.asked import series, setting, shapes, taking_back
 from coatpeg.handins.router import router
 from coatpeg.people.requests import for_action, now, person_of
-from coatpeg.people.shapes import Named
 
 
-def _plan(body: shapes.PlanIn) -> setting.Plan:
+def plan_in(body: shapes.PlanIn) -> setting.Plan:
+    """A plan as it came."""
     return setting.Plan(
         title=body.title,
         pockets=tuple(body.pockets),
@@ -25,6 +27,13 @@ def _plan(body: shapes.PlanIn) -> setting.Plan:
         periods=None if body.for_everyone else frozenset(one.period for one in body.periods if one.asked),
         points=body.points,
         step=body.step,
+        closes=Due(body.closes.day, body.closes.at) if body.closes else None,
+        directions=body.directions,
+        opens_again=body.opens_again,
+        closing=body.closing,
+        whom=body.whom,
+        groups=frozenset(body.groups) if body.whom == "groups" else frozenset(),
+        students=frozenset(body.students) if body.whom in ("students", "but") else frozenset(),
     )
 
 
@@ -35,20 +44,36 @@ def _plan(body: shapes.PlanIn) -> setting.Plan:
     openapi_extra=for_action(Action.SET_HANDIN),
 )
 def preview_handin(request: HttpRequest, group_id: int, body: shapes.PlanIn) -> Any:
-    """Who would get a hand-in and when."""
-    return setting.preview(person_of(request), group_id, _plan(body), now())
+    """Who would get a hand-in and when; of a series also each of its days."""
+    plan = plan_in(body)
+    found = asdict(setting.preview(person_of(request), group_id, plan, now()))
+    repeat = _repeat(body)
+    lines = series.plans(group_id, plan, repeat) if repeat else []
+    return {
+        **found,
+        "series": [{"number": one.number, "opens": of.opens, "due": one.day, "moved": one.moved} for one, of in lines],
+    }
+
+
+def _repeat(body: shapes.PlanIn) -> Repeat | None:
+    return Repeat(body.repeat.every, body.repeat.until) if body.repeat else None
 
 
 @router.post(
     "/groups/{group_id}/handins",
-    response={201: Named},
+    response={201: shapes.SetShape},
     operation_id="set_handin",
     openapi_extra=for_action(Action.SET_HANDIN),
 )
 def set_handin(request: HttpRequest, group_id: int, body: shapes.PlanIn) -> Any:
-    """Set a hand-in."""
-    made = setting.set_handin(person_of(request), group_id, _plan(body), now(), key=body.key)
-    return Status(201, {"id": made.pk, "title": made.title})
+    """Set a hand-in, or a series of them."""
+    person, plan, repeat = person_of(request), plan_in(body), _repeat(body)
+    if repeat:
+        all_of_them = series.set_series(person, group_id, plan, repeat, now(), key=body.key)
+    else:
+        all_of_them = [setting.set_handin(person, group_id, plan, now(), key=body.key)]
+    made = all_of_them[0]
+    return Status(201, {"id": made.pk, "title": made.title, "series": made.series, "count": len(all_of_them)})
 
 
 @router.delete(
@@ -61,3 +86,15 @@ def take_back_handin(request: HttpRequest, group_id: int, handin_id: int) -> Any
     """Take back a hand-in for which nobody has done anything yet."""
     taking_back.take_back_handin(person_of(request), group_id, handin_id, now())
     return Status(204, None)
+
+
+@router.delete(
+    "/groups/{group_id}/series/{name}",
+    response=shapes.SeriesBackShape,
+    operation_id="take_back_series",
+    openapi_extra=for_action(Action.SET_HANDIN),
+)
+def take_back_series(request: HttpRequest, group_id: int, name: str) -> Any:
+    """Take back a series that was just set, but for what somebody has done something for."""
+    taken, left = series.take_series_back(person_of(request), group_id, name, now())
+    return {"taken": taken, "left": left}

@@ -10,10 +10,21 @@ from decimal import Decimal
 from itertools import groupby
 from typing import Any
 
+from django.db.models import QuerySet
+
 from coatpeg.core.calendar.school_days import SchoolCalendar
-from coatpeg.core.handins.asking import Asked, Due, EffectiveDue, Student, effective_due, is_asked
+from coatpeg.core.handins.asking import (
+    Asked,
+    Due,
+    DueSource,
+    EffectiveDue,
+    Student,
+    effective_due,
+    is_asked,
+    is_named,
+)
 from coatpeg.events.prepared import Prepared
-from coatpeg.handins.models import HandIn, OwnDue
+from coatpeg.handins.models import HandIn, HandInStudent, OwnDue
 from coatpeg.people.rosters import Member
 
 
@@ -41,7 +52,7 @@ class AskedHandIn:
     @property
     def for_everyone(self) -> bool:
         """Whether its audience is the whole class."""
-        return self.asked.audience is None
+        return self.asked.audience is None and self.asked.only is None and not self.asked.but
 
     def opening(self, calendar: SchoolCalendar) -> datetime:
         """The UTC moment at which it opens: the beginning of its local day."""
@@ -50,18 +61,21 @@ class AskedHandIn:
     def answer(self, enrolment_id: int, student: Student, calendar: SchoolCalendar) -> Answer:
         """Whether this student is asked, and their due."""
         due = effective_due(self.asked, student, self.own.get(enrolment_id), calendar)
-        return Answer(is_asked(self.asked, student, due), due)
+        meant = due.source is DueSource.OWN or is_named(self.asked, enrolment_id)
+        return Answer(meant and is_asked(self.asked, student, due), due)
 
     def answers(self, of_group: Iterable[Member], calendar: SchoolCalendar) -> list[Answer]:
         """``answer`` for many students, in their order.
 
         Students who stand alike are one object (``rosters.members``); they share an answer unless staff set one of
-        them a date of their own.
+        them a date of their own, and as far as the same of them are picked.
         """
-        shared: dict[int, Answer] = {}
+        shared: dict[tuple[int, bool], Answer] = {}
         found = []
+        picks = self.asked.only is not None or bool(self.asked.but)
         for one in of_group:
-            alike, own = id(one.student), one.enrolment_id in self.own
+            own = one.enrolment_id in self.own
+            alike = (id(one.student), not picks or is_named(self.asked, one.enrolment_id))
             answer = None if own else shared.get(alike)
             if answer is None:
                 answer = self.answer(one.enrolment_id, one.student, calendar)
@@ -76,43 +90,73 @@ class AskedHandIn:
         return self.asked.earliest or date.max, self.title, self.id
 
 
-_HANDINS = HandIn.objects.values_list(
-    "pk",
-    "title",
-    "opens",
-    "due_day",
-    "due_time",
-    "for_everyone",
-    "points",
-    "step",
-    "pockets",
-    "periods__period_id",
-    "periods__asked",
-    "periods__due_day",
-    "periods__due_time",
-).order_by("pk", "pockets")
+_HANDINS = (
+    HandIn.objects.filter(taken_away_at=None)
+    .values_list(
+        "pk",
+        "title",
+        "opens",
+        "due_day",
+        "due_time",
+        "for_everyone",
+        "points",
+        "step",
+        "closes_day",
+        "closes_time",
+        "whom",
+        "pockets",
+        "periods__period_id",
+        "periods__asked",
+        "periods__due_day",
+        "periods__due_time",
+    )
+    .order_by("pk", "pockets")
+)
 """A row for each pocket and period of a hand-in. Laid out once, since that takes longer than fetching the rows."""
 _OWN_DUES = OwnDue.objects.values_list("handin_id", "enrolment_id", "day", "at")
 _OF_GROUP = Prepared(lambda group_id: _HANDINS.filter(group_id=group_id))
+_WHOM = 10
+"""The place of ``whom`` in a row."""
+
+
+def _named(group_id: int) -> QuerySet[Any, Any]:
+    """Whom hand-ins pick or leave out, one by one or as members of groups: (hand-in, enrolment)."""
+    one_by_one = HandInStudent.objects.filter(handin__group_id=group_id).values_list("handin_id", "enrolment_id")
+    in_groups = HandIn.objects.filter(group_id=group_id, whom="groups").values_list("pk", "groups__members")
+    return one_by_one.union(in_groups, all=True)
+
+
+_NAMED_OF_GROUP = Prepared(_named)
 _OWN_OF_GROUP = Prepared(lambda group_id: _OWN_DUES.filter(handin__group_id=group_id))
 
 
 def handins_of_group(group_id: int, handin_id: int | None = None) -> list[AskedHandIn]:
-    """A group's hand-ins (or one of them) in due order: two queries."""
+    """A group's hand-ins (or one of them) in due order, without those taken away.
+
+    Two queries; three where a hand-in picks students.
+    """
     rows = _OF_GROUP.run(group_id) if handin_id is None else _HANDINS.filter(group_id=group_id, pk=handin_id)
     own: dict[int, dict[int, Due]] = defaultdict(dict)
     for handin, enrolment, day, at in _OWN_OF_GROUP.run(group_id):
         own[handin][enrolment] = Due(day, at)
-    of_handin = ((pk, list(of)) for pk, of in groupby(rows, key=lambda row: row[0]))
-    return sorted((_asked_handin(of, own[pk]) for pk, of in of_handin), key=lambda one: one.order)
+    of_handin = [(pk, list(of)) for pk, of in groupby(rows, key=lambda row: row[0])]
+    named: dict[int, set[int]] = defaultdict(set)
+    if any(of[0][_WHOM] != "all" for _, of in of_handin):
+        for handin, enrolment in _NAMED_OF_GROUP.run(group_id):
+            if enrolment is not None:
+                named[handin].add(enrolment)
+    return sorted((_asked_handin(of, own[pk], named[pk]) for pk, of in of_handin), key=lambda one: one.order)
 
 
-def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due]) -> AskedHandIn:
+def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due], named: Iterable[int]) -> AskedHandIn:
     """A hand-in from its rows, which differ in the pocket and the period only."""
-    pk, title, opens, day, at, for_everyone, points, step = rows[0][:8]
-    pockets = dict.fromkeys(row[8] for row in rows if row[8] is not None)
+    pk, title, opens, day, at, for_everyone, points, step, closes, closes_at, whom = rows[0][:11]
+    pockets = dict.fromkeys(row[11] for row in rows if row[11] is not None)
     periods = {period: (asked, due, time) for *_, period, asked, due, time in rows if period is not None}
     dues = {period: Due(due, time) for period, (_, due, time) in periods.items() if due}
     audience = None if for_everyone else frozenset(period for period, (asked, _, _) in periods.items() if asked)
-    asked = Asked(opens, Due(day, at) if day else None, dues or None, audience)
+    closing = Due(closes, closes_at) if closes else None
+    only = frozenset(named) if whom in ("groups", "students") else None
+    but = frozenset(named) if whom == "but" else frozenset()
+    asked = Asked(opens, Due(day, at) if day else None, dues or None, audience, closing, only, but)
     return AskedHandIn(pk, title, points, step, asked, tuple(pockets), own)

@@ -4,10 +4,18 @@ from __future__ import annotations
 
 from datetime import date, time
 from decimal import Decimal
+from typing import Literal
 
 from pydantic import Field
 
 from coatpeg.people.shapes import Clock, Day, Shape
+
+WhomWord = Literal["all", "groups", "students", "but"]
+"""Of those whom the periods name: all, the members of some groups, chosen students, all but some."""
+
+
+ClosingWord = Literal["nothing", "lock_in", "lock_all", "closed"]
+"""Once it has closed: nothing, lock what was handed in, lock for all, take in what stands."""
 
 
 class PlanDue(Shape):
@@ -25,6 +33,13 @@ class PeriodPlan(Shape):
     due: PlanDue | None = None
 
 
+class RepeatIn(Shape):
+    """The same again every week or every second one, until a day."""
+
+    every: Literal[1, 2]
+    until: Day
+
+
 class PlanIn(Shape):
     """A hand-in as it is filled in. ``periods`` may be left out; ``for_everyone`` ignores their *asked*."""
 
@@ -36,6 +51,16 @@ class PlanIn(Shape):
     periods: list[PeriodPlan] = Field(default_factory=list, max_length=100)
     points: Decimal | None = Field(default=None, max_digits=6, decimal_places=1)
     step: Decimal = Decimal(1)
+    closes: PlanDue | None = None
+    directions: str = Field(default="", max_length=100_000)
+    opens_again: bool = False
+    closing: ClosingWord = "nothing"
+    whom: WhomWord = "all"
+    groups: list[int] = Field(default_factory=list, max_length=500)
+    students: list[int] = Field(default_factory=list, max_length=5_000)
+    """Enrolments: those who are asked, or with ``but`` those who are not."""
+    repeat: RepeatIn | None = None
+    """A series; only as it is set."""
     key: str | None = Field(default=None, max_length=36, pattern=r"^[A-Za-z0-9-]+$")
     """The form's own name of it: sent twice, it is set once."""
 
@@ -56,6 +81,15 @@ class MovedShape(Shape):
     extra_days: int
 
 
+class SeriesLine(Shape):
+    """One of a series; ``moved`` where its day is not the usual one."""
+
+    number: int
+    opens: date
+    due: date
+    moved: bool
+
+
 class PreviewShape(Shape):
     """Who will get it and when."""
 
@@ -65,3 +99,20 @@ class PreviewShape(Shape):
     moved: list[MovedShape]
     without_due: list[str]
     warnings: list[str]
+    series: list[SeriesLine]
+
+
+class SetShape(Shape):
+    """What was set: the hand-in, or the first of so many of a series."""
+
+    id: int
+    title: str
+    series: str
+    count: int
+
+
+class SeriesBackShape(Shape):
+    """How many were taken back, and the titles of those that stay."""
+
+    taken: int
+    left: list[str]

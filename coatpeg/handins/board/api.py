@@ -5,23 +5,53 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
+from django.utils.http import content_disposition_header
 
 from coatpeg.core.policy import Action
-from coatpeg.handins.board import caseloads, changed, listing, looking, looking_shapes, pegs, shapes
+from coatpeg.files.tables import TYPES, Format
+from coatpeg.handins.board import caseloads, changed, listing, looking, looking_shapes, pegs, shapes, tags, taking_along
 from coatpeg.handins.router import router
 from coatpeg.people.requests import as_json, for_action, now, person_of
 
 
 @router.get(
     "/groups/{group_id}/pegs",
-    response=shapes.BoardShape,
+    response={200: shapes.BoardShape, 304: None},
     by_alias=True,
     operation_id="see_pegs",
     openapi_extra=for_action(Action.SEE_BOARD),
 )
 def see_pegs(request: HttpRequest, group_id: int) -> HttpResponse:
-    """All students × all hand-ins. Written straight to JSON: a year group's board is a megabyte."""
-    return as_json(pegs.board(person_of(request), group_id, now()))
+    """All students × all hand-ins. Written straight to JSON: a year group's board is a megabyte.
+
+    Who names the board that they have (``If-None-Match``) gets no body while it stands.
+    """
+    person, at = person_of(request), now()
+    has = request.headers.get("If-None-Match", "")
+    if has and tags.still_stands(person, group_id, has, at):
+        response = HttpResponse(status=304)
+        response.headers["ETag"] = has
+        return response
+    cursor = tags.cursor_of(group_id)
+    board, until = pegs.board(person, group_id, at)
+    response = as_json(board)
+    response.headers["ETag"] = tags.tag_of(group_id, cursor, until)
+    return response
+
+
+@router.post(
+    "/groups/{group_id}/pegs/table",
+    response=bytes,
+    operation_id="take_pegs_along",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def take_pegs_along(request: HttpRequest, group_id: int, body: shapes.TableIn) -> HttpResponse:
+    """The pegs that are shown as a file for a spreadsheet, in their order."""
+    how = Format(body.format)
+    content, name = taking_along.table(person_of(request), group_id, body.students, body.handins, how, now())
+    response = HttpResponse(content, content_type=TYPES[how])
+    response.headers["Content-Disposition"] = content_disposition_header(True, f"{name}.{how}") or "attachment"
+    return response
 
 
 @router.get(

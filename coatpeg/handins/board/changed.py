@@ -12,7 +12,7 @@ from collections.abc import Iterable
 from datetime import datetime
 from typing import Any
 
-from coatpeg.core.policy import Action
+from coatpeg.core.policy import Action, decide
 from coatpeg.events.changes import Touch, changes_after
 from coatpeg.events.kinds import Kind
 from coatpeg.handins.board.pegs import cell, row_state
@@ -24,7 +24,7 @@ MOST_ROWS = 40
 """Students whose rows are sent one by one: beyond it the board as a whole is the shorter answer."""
 MOVES_CELLS = frozenset({Kind.WORK, Kind.HANDING, Kind.OWN_DUES, Kind.ADJUSTMENTS})
 """Kinds that change cells and the row's figures of the students they name, and nothing else of the board."""
-LEAVES_BOARD = frozenset({Kind.MARKS, Kind.COMMENTS, Kind.SHOW, Kind.GALLERY, Kind.LISTS, Kind.STAFF})
+LEAVES_BOARD = frozenset({Kind.MARKS, Kind.COMMENTS, Kind.REMINDERS, Kind.SHOW, Kind.GALLERY, Kind.LISTS, Kind.STAFF})
 
 
 def changes(person: Person, group_id: int, after: int | None, now: datetime, *, board: bool) -> dict[str, Any]:
@@ -41,6 +41,7 @@ def changes(person: Person, group_id: int, after: int | None, now: datetime, *, 
         if one.enrolment_id is not None and one.kind in MOVES_CELLS:
             touched[one.enrolment_id].append(one)
     anew = anew or len(touched) > MOST_ROWS
+    agreed = decide(Action.SEE_ADJUSTMENTS, standings).allowed
     with_rows = board and enrolment_id is None and bool(touched) and not anew
     return {
         "cursor": found.cursor,
@@ -50,7 +51,7 @@ def changes(person: Person, group_id: int, after: int | None, now: datetime, *, 
         "handins": sorted({one.handin_id for one in found.touches if one.handin_id is not None}),
         "everybody": any(one.enrolment_id is None for one in found.touches),
         "board_anew": anew,
-        **(_rows(group_id, touched, now) if with_rows else {"rows": [], "changes_at": None}),
+        **(_rows(group_id, touched, now, agreed=agreed) if with_rows else {"rows": [], "changes_at": None}),
     }
 
 
@@ -59,13 +60,13 @@ def _turns_over(touch: Touch) -> bool:
     return touch.kind not in MOVES_CELLS | LEAVES_BOARD or (touch.kind in MOVES_CELLS and touch.enrolment_id is None)
 
 
-def _rows(group_id: int, touched: dict[int, list[Touch]], now: datetime) -> dict[str, Any]:
+def _rows(group_id: int, touched: dict[int, list[Touch]], now: datetime, *, agreed: bool) -> dict[str, Any]:
     view = situation(group_id, now, enrolments=touched.keys())
     rows = []
     for member in view.members:
         moved = _moved(view, touched[member.enrolment_id])
         cells = {str(one.id): cell(view, member.enrolment_id, one) for one in view.handins if one.id in moved}
-        rows.append({"id": member.enrolment_id, **row_state(view, member), "cells": cells})
+        rows.append({"id": member.enrolment_id, **row_state(view, member, agreed=agreed), "cells": cells})
     moments = (one.changes_at for one in view.standings.values() if one.changes_at)
     return {"rows": rows, "changes_at": min(moments, default=None)}
 

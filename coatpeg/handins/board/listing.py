@@ -5,15 +5,18 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
+from django.db.models import Count
+
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.standing import Status
 from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action, decide
 from coatpeg.handins.board.pegs import cell, frame
 from coatpeg.handins.board.situation import situation
+from coatpeg.handins.models import HandIn
 from coatpeg.people.access import require_in_group
 from coatpeg.people.faces import face
-from coatpeg.people.models import Period, Person
+from coatpeg.people.models import Period, Person, WorkingGroup
 
 
 def asked_of(person: Person, group_id: int, enrolment_id: int, now: datetime) -> dict[str, Any]:
@@ -52,6 +55,13 @@ def handins(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
             for pocket in view.outline
             if not pocket.retired
         ],
+        "taken_away": list(
+            HandIn.objects.filter(group_id=group_id, taken_away_at__isnull=False)
+            .annotate(submissions_made=Count("submissions"))
+            .order_by("-taken_away_at")
+            .values("id", "title", "taken_away_at", "submissions_made")
+        ),
+        "all_groups": list(WorkingGroup.objects.filter(group_id=group_id).values("id", "name")),
         "all_periods": list(Period.objects.filter(group_id=group_id).values("id", "name")),
         "may_set": decide(Action.SET_HANDIN, standings).allowed,
     }

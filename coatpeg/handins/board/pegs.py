@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterator, Mapping
 from datetime import datetime
 from typing import Any
 
+from coatpeg.core.calendar.school_days import moment_of
 from coatpeg.core.errors import Gone
-from coatpeg.core.handins.asking import DueSource
-from coatpeg.core.handins.standing import NOTHING, Status
+from coatpeg.core.handins.asking import DueSource, is_closed
+from coatpeg.core.handins.standing import ONE_SECOND, Status
+from coatpeg.core.handins.worklist import QUIET_AFTER
 from coatpeg.core.outlines.filling import chips
 from coatpeg.core.people.names import full, search_key
-from coatpeg.core.policy import Action
+from coatpeg.core.policy import Action, decide
 from coatpeg.handins.asked.asking import AskedHandIn
-from coatpeg.handins.board.situation import Situation, situation
+from coatpeg.handins.board.situation import Cell, Situation, facts_in, situation
 from coatpeg.handins.lines import submissions_of
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import chip_data
@@ -36,17 +39,30 @@ COUNTING = {
 a page that is told of one changed cell counts as the server does."""
 
 
-def board(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
-    """The whole board as plain data: a fixed number of queries, however many students and hand-ins."""
-    require_in_group(person, Action.SEE_BOARD, group_id)
+def board(person: Person, group_id: int, now: datetime) -> tuple[dict[str, Any], datetime]:
+    """The whole board as plain data, and until when it stands if nothing happens: its next change, or midnight.
+
+    A fixed number of queries, however many students and hand-ins.
+    """
+    standings = require_in_group(person, Action.SEE_BOARD, group_id)
+    agreed = decide(Action.SEE_ADJUSTMENTS, standings).allowed
     view = situation(group_id, now)
+    states, rows = _packed(view)
     changes = [one.changes_at for one in view.standings.values() if one.changes_at]
-    return {
+    closings = [one.asked.closes.moment(view.calendar) + ONE_SECOND for one in view.handins if one.asked.closes]
+    changes += [one for one in closings if one > now]
+    changes_at = min(changes, default=None)
+    midnight = moment_of(view.today, None, view.calendar.zoneinfo) + ONE_SECOND
+    found = {
         **frame(view),
-        "students": [_row(view, member) for member in view.members],
-        "changes_at": min(changes, default=None),
+        "students": [
+            _row(view, member, list(cells), agreed=agreed) for member, cells in zip(view.members, rows, strict=True)
+        ],
+        "states": states,
+        "changes_at": changes_at,
         "counting": {name: [status.value for status in of] for name, of in COUNTING.items()},
     }
+    return found, min(changes_at or midnight, midnight)
 
 
 def frame(view: Situation) -> dict[str, Any]:
@@ -55,17 +71,23 @@ def frame(view: Situation) -> dict[str, Any]:
     begins = min((member.student.enrolled.first for member in view.members), default=view.today)
     term = view.calendar.term_at(max(view.today, begins))
     weeks = view.calendar.weeks(term) if term else ()
+    sections: dict[str, set[int]] = {}
+    for pocket in view.outline:
+        if pocket.retired:
+            continue
+        sections.setdefault(pocket.section, set()).add(pocket.id)
     return {
         "today": view.today,
         "term": term.name if term else "",
         "weeks": [{"number": week.number, "monday": week.monday, "school_days": week.school_days} for week in weeks],
-        "handins": [_column(view, handin) for handin in view.handins],
+        "handins": [_column(view, handin, sections) for handin in view.handins],
+        "sections": list(sections),
         "periods": sorted({member.period for member in view.members if member.period}),
         "groups": sorted({name for member in view.members for name in member.groups}),
     }
 
 
-def _column(view: Situation, handin: AskedHandIn) -> dict[str, Any]:
+def _column(view: Situation, handin: AskedHandIn, sections: Mapping[str, set[int]]) -> dict[str, Any]:
     counts = Counter(view.standings[member.enrolment_id, handin.id].status for member in view.members)
     counted = {name: sum(counts[status] for status in of) for name, of in COUNTING.items()}
     overdue = sum(1 for member in view.members if view.standings[member.enrolment_id, handin.id].overdue)
@@ -81,47 +103,93 @@ def _column(view: Situation, handin: AskedHandIn) -> dict[str, Any]:
         "points": float(handin.points) if handin.points is not None else None,
         "step": float(handin.step),
         "pockets": handin.pockets,
+        "sections": [title for title, of in sections.items() if of & set(handin.pockets)],
         "for_everyone": handin.for_everyone,
+        "closes": handin.asked.closes.day if handin.asked.closes else None,
+        "closed": is_closed(handin.asked, view.calendar, view.now),
         **counted,
         "overdue": overdue,
     }
 
 
-def _row(view: Situation, member: Member) -> dict[str, Any]:
+def _packed(view: Situation) -> tuple[list[dict[str, Any]], Iterator[tuple[int, ...]]]:
+    """Every cell once: the different ones, and each student's as places among these.
+
+    Most cells of a class look like another one; a year group of 120,000 has some hundreds that differ.
+    """
+    places: dict[tuple[Any, ...], int] = {}
+    # Where nothing was handed in, cells that stand alike share one standing and one due: looked up by these.
+    without: dict[tuple[int, int], int] = {}
+    standings, dues, facts = view.standings, view.dues, view.facts
+    ids = [member.enrolment_id for member in view.members]
+    columns = []
+    for handin in view.handins:
+        column = []
+        for enrolment in ids:
+            cell = (enrolment, handin.id)
+            alike = (id(standings[cell]), id(dues[cell]))
+            place = None if cell in facts else without.get(alike)
+            if place is None:
+                place = places.setdefault(_key(view, cell), len(places))
+                if cell not in facts:
+                    without[alike] = place
+            column.append(place)
+        columns.append(column)
+    rows = zip(*columns, strict=True) if columns else iter([()] * len(view.members))
+    return [dict(zip(CELL, key, strict=True)) for key in places], rows
+
+
+def _row(view: Situation, member: Member, cells: list[int], *, agreed: bool) -> dict[str, Any]:
+    enrolled = member.student.enrolled
     return {
         **face(member),
         "groups": member.groups,
         "find": search_key(f"{member.given_name} {member.family_name}"),
-        "left": member.student.enrolled.last is not None and member.student.enrolled.last < view.today,
-        **row_state(view, member),
-        "cells": [cell(view, member.enrolment_id, handin) for handin in view.handins],
+        "joined": enrolled.first,
+        "left_on": enrolled.last,
+        "left": enrolled.last is not None and enrolled.last < view.today,
+        **row_state(view, member, agreed=agreed),
+        "cells": cells,
     }
 
 
-def row_state(view: Situation, member: Member) -> dict[str, Any]:
-    """What work changes about a student's row: how far the portfolio is filled, when it was last worked in."""
+def row_state(view: Situation, member: Member, *, agreed: bool) -> dict[str, Any]:
+    """What changes about a student's row: how far the portfolio is filled, when it was last worked in.
+
+    ``agreed``: whether who reads it is told that something was agreed with learning support.
+    """
     filled = view.filled(member, whole=False)
     last_work = view.last_work(member)
-    return {"met": filled.met, "wanted": filled.wanted, "last_work": last_work, "quiet": view.quiet(member)}
+    days = view.quiet_days(member, last_work)
+    return {
+        "met": filled.met,
+        "wanted": filled.wanted,
+        "last_work": last_work,
+        "quiet": days >= QUIET_AFTER,
+        "quiet_days": days,
+        "adjusted": agreed and member.student.is_adjusted_on(view.today),
+    }
+
+
+CELL = ("status", "late", "late_days", "overdue", "came", "count", "due", "no_period")
+"""What a cell of the board says; ``came`` is the day of the newest submission that stands."""
+
+
+def _key(view: Situation, cell: Cell) -> tuple[Any, ...]:
+    """One student and hand-in, judged: what stands under the names of ``CELL``."""
+    status, late, late_days, _, overdue, _ = view.standings[cell]
+    facts, due = view.facts.get(cell), view.dues[cell]
+    came = count = None
+    if facts is not None:
+        count = facts.submissions
+        came = view.calendar.local_day(facts.newest_at) if facts.newest_at else None
+    day = due.due.day if due.due else None
+    return status.value, late, late_days, overdue, came, count or 0, day, due.source is DueSource.NO_PERIOD
 
 
 def cell(view: Situation, enrolment_id: int, handin: AskedHandIn) -> dict[str, Any]:
     """One student and hand-in, judged."""
-    key = enrolment_id, handin.id
-    facts = view.facts.get(key, NOTHING)
-    due = view.dues[key]
-    status, late, late_days, late_by, overdue, _ = view.standings[key]
-    return {
-        "status": status.value,
-        "late": late,
-        "late_days": late_days,
-        "late_seconds": int(late_by.total_seconds()) if late_by else 0,
-        "overdue": overdue,
-        "at": facts.newest_at,
-        "count": facts.submissions,
-        "due": due.due.day if due.due else None,
-        "no_period": due.source is DueSource.NO_PERIOD,
-    }
+    return dict(zip(CELL, _key(view, (enrolment_id, handin.id)), strict=True))
 
 
 def opened_cell(person: Person, group_id: int, handin_id: int, enrolment_id: int, now: datetime) -> dict[str, Any]:
@@ -139,6 +207,7 @@ def opened_cell(person: Person, group_id: int, handin_id: int, enrolment_id: int
         "portfolio": portfolio.pk,
         "handin": {"id": handin.id, "title": handin.title, "opens": handin.asked.opens},
         **cell(view, enrolment_id, handin),
+        "at": facts_in(view, enrolment_id, handin.id).newest_at,
         "due_at": due.moment,
         "due_time": due.due.at if due.due else None,
         "due_source": due.source.value,

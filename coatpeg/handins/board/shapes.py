@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from coatpeg.handins.shapes import ChipShape, StandingShape, StatusWord, SubmissionLine
+from coatpeg.handins.shapes import ChipShape, StatusWord, SubmissionLine
 from coatpeg.people.shapes import AdjustmentShape, Face, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape
 
@@ -16,6 +16,7 @@ KindWord = Literal[
     "handing",
     "marks",
     "comments",
+    "reminders",
     "show",
     "asked",
     "own_dues",
@@ -30,10 +31,14 @@ KindWord = Literal[
 """What an event is about (``events.kinds``)."""
 
 
-class CellShape(StandingShape):
-    """One student and hand-in."""
+class CellShape(Shape):
+    """One student and hand-in; ``late_days`` are school days, ``came`` is the day of the newest submission."""
 
-    at: datetime | None
+    status: StatusWord
+    late: bool
+    late_days: int
+    overdue: bool
+    came: date | None
     count: int
     due: date | None
     no_period: bool
@@ -60,7 +65,11 @@ class ColumnShape(Shape):
     points: float | None
     step: float
     pockets: list[int]
+    sections: list[str]
+    """Titles of the sections that its pockets lie in."""
     for_everyone: bool
+    closes: date | None
+    closed: bool
     asked: int
     in_: int = Field(alias="in", serialization_alias="in")
     to_mark: int
@@ -76,6 +85,7 @@ class FrameShape(Shape):
     term: str
     weeks: list[WeekShape]
     handins: list[ColumnShape]
+    sections: list[str]
     periods: list[str]
     groups: list[str]
 
@@ -85,21 +95,38 @@ class RowShape(Face):
 
     groups: list[str]
     find: str
+    joined: date
+    left_on: date | None
     left: bool
+    adjusted: bool
+    """Whether something agreed with learning support holds today."""
     met: int
     wanted: int
     last_work: datetime | None
     quiet: bool
-    cells: list[CellShape]
+    quiet_days: int
+    cells: list[int]
 
 
 class BoardShape(FrameShape):
-    """The pegs. ``changes_at`` is when a status next changes by itself."""
+    """The pegs. ``changes_at`` is when a status next changes by itself.
+
+    ``states`` are the different cells, each once; a student's ``cells`` are places among them.
+    """
 
     students: list[RowShape]
+    states: list[CellShape]
     changes_at: datetime | None
     counting: dict[str, list[StatusWord]]
     """Which statuses each count of a hand-in counts."""
+
+
+class TableIn(Shape):
+    """Which students and hand-ins, in which order, as what."""
+
+    students: list[int] = Field(max_length=20_000)
+    handins: list[int] = Field(max_length=1_000)
+    format: Literal["csv", "xlsx", "ods"]
 
 
 class ChangedRow(Shape):
@@ -110,6 +137,8 @@ class ChangedRow(Shape):
     wanted: int
     last_work: datetime | None
     quiet: bool
+    quiet_days: int
+    adjusted: bool
     cells: dict[str, CellShape]
 
 
@@ -129,6 +158,15 @@ class ChangesShape(Shape):
     board_anew: bool
     rows: list[ChangedRow]
     changes_at: datetime | None
+
+
+class ReminderLine(Shape):
+    """A reminder as it went to its student."""
+
+    id: int
+    at: datetime
+    by: str
+    text: str
 
 
 class GlanceEvidence(Shape):
@@ -155,8 +193,9 @@ class OpenHandIn(Named):
 
 
 class OpenedCell(CellShape):
-    """One cell opened beside the board."""
+    """One cell opened beside the board; ``at`` is when the newest submission counts as received."""
 
+    at: datetime | None
     student: NamedFace
     portfolio: int
     handin: OpenHandIn
@@ -199,11 +238,20 @@ class PocketChoice(Named):
     section: str
 
 
+class TakenAway(Named):
+    """A hand-in that was taken away; what was handed in for it can still be read."""
+
+    taken_away_at: datetime
+    submissions_made: int
+
+
 class HandInsShape(FrameShape):
     """The hand-ins of a class, and what a new one can be made of."""
 
     pockets: list[PocketChoice]
+    taken_away: list[TakenAway]
     all_periods: list[PeriodShape]
+    all_groups: list[PeriodShape]
     may_set: bool
 
 

@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, time
+from datetime import date, datetime
 
 from coatpeg.core.calendar.school_days import SchoolCalendar, Week
 from coatpeg.core.errors import Gone
-from coatpeg.core.handins.asking import EffectiveDue
+from coatpeg.core.handins.asking import EffectiveDue, stays_asked
 from coatpeg.core.handins.standing import NOTHING, Facts, Standing, Status, judge_column
-from coatpeg.core.handins.worklist import quiet
+from coatpeg.core.handins.worklist import QUIET_AFTER, quiet_days
 from coatpeg.core.outlines.filling import Filled, Wanted, portfolio_filled
 from coatpeg.events.moments import quick
 from coatpeg.events.prepared import OfGroup
-from coatpeg.handins.asked.asking import AskedHandIn, handins_of_group
+from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
 from coatpeg.handins.models import KeptFacts
 from coatpeg.outlines.reading import PocketOutline, outline
 from coatpeg.people.calendars import class_weeks, school_calendar
@@ -62,10 +62,13 @@ class Situation:
         first, changes = member.student.enrolled.first, member.student.wants
         return asked_of(wanted, pocket.opens, first, changes, self.weeks, self.today, self.today)
 
+    def quiet_days(self, member: Member, last: datetime | None) -> int:
+        """For how many days nothing has come from a student while they were in the class, after their last work."""
+        return quiet_days(self.calendar.local_day(last) if last else None, member.student.enrolled.first, self.today)
+
     def quiet(self, member: Member) -> bool:
         """Whether nothing has come from a student for a week in which they were in the class."""
-        began = datetime.combine(member.student.enrolled.first, time(0), tzinfo=self.calendar.zoneinfo)
-        return quiet(self.last_work(member), self.now, began)
+        return self.quiet_days(member, self.last_work(member)) >= QUIET_AFTER
 
     def last_work(self, member: Member) -> datetime | None:
         """When the student last worked in any pocket."""
@@ -109,15 +112,7 @@ def situation(
         answers = handin.answers(of_group, calendar)
         working = set().union(*(at_work[pocket] for pocket in handin.pockets))
         cells = [(one, handin.id) for one in ids]
-        column = judge_column(
-            [
-                (facts.get(cell), answer.asked, answer.due.moment, cell[0] in working)
-                for cell, answer in zip(cells, answers, strict=True)
-            ],
-            opens=handin.opening(calendar),
-            now=now,
-            calendar=calendar,
-        )
+        column = _judged(handin, cells, answers, facts, working, calendar, now)
         standings.update(zip(cells, column, strict=True))
         dues.update((cell, answer.due) for cell, answer in zip(cells, answers, strict=True))
     laid_out = outline(group_id)
@@ -136,6 +131,35 @@ def situation(
         dues,
         class_weeks(group_id, calendar) if each_week or with_weeks else (),
     )
+
+
+def _judged(
+    handin: AskedHandIn,
+    cells: list[Cell],
+    answers: list[Answer],
+    facts: Mapping[Cell, Facts],
+    working: Collection[int],
+    calendar: SchoolCalendar,
+    now: datetime,
+) -> list[Standing]:
+    """How each of these cells of one hand-in stands; ``working`` are the enrolments with work in what it collects."""
+    told = [
+        (found := facts.get(cell), answer.asked or stays_asked(False, found), answer.due.moment, cell[0] in working)
+        for cell, answer in zip(cells, answers, strict=True)
+    ]
+    return judge_column(told, opens=handin.opening(calendar), now=now, calendar=calendar)
+
+
+def as_if(view: Situation, handin: AskedHandIn) -> tuple[list[Answer], list[Standing]]:
+    """A column as it would stand with the hand-in like this: each student's answer and standing, in their order."""
+    answers = handin.answers(view.members, view.calendar)
+    cells = [(member.enrolment_id, handin.id) for member in view.members]
+    working = {
+        enrolment
+        for (enrolment, pocket), content in view.contents.items()
+        if content.has_work and pocket in handin.pockets
+    }
+    return answers, _judged(handin, cells, answers, view.facts, working, view.calendar, view.now)
 
 
 def _facts(group_id: int, enrolments: Collection[int] | None) -> dict[Cell, Facts]:

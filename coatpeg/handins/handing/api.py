@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Status
 
 from coatpeg.core.handins.asking import Due
 from coatpeg.core.policy import Action
 from coatpeg.handins import lines
-from coatpeg.handins.handing import commands, shapes
+from coatpeg.handins.handing import commands, receipt_paper, shapes
 from coatpeg.handins.router import router
 from coatpeg.handins.shapes import SubmissionLine
 from coatpeg.people.requests import for_action, now, person_of
@@ -65,3 +65,18 @@ def take_back(request: HttpRequest, submission_id: int) -> Any:
     """Take the newest submission back before it is marked."""
     commands.take_back(person_of(request), submission_id, now())
     return Status(204, None)
+
+
+@router.get(
+    "/submissions/{submission_id}/receipt.pdf",
+    response=bytes,
+    operation_id="print_receipt",
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
+)
+def print_receipt(request: HttpRequest, submission_id: int) -> HttpResponse:
+    """The receipt of a submission as PDF: code, moment, what was handed in, with checksums."""
+    made, code = receipt_paper.receipt_pdf(person_of(request), submission_id)
+    response = HttpResponse(made, content_type="application/pdf")
+    response["Content-Disposition"] = f'attachment; filename="receipt-{code}.pdf"'
+    response["Cache-Control"] = "no-store"
+    return response

@@ -8,7 +8,7 @@ from typing import Any
 
 from coatpeg.core.calendar.school_days import SchoolCalendar
 from coatpeg.core.errors import Gone, Invalid, Refused, Stale
-from coatpeg.core.handins.asking import Due
+from coatpeg.core.handins.asking import Due, is_closed, stays_asked
 from coatpeg.core.handins.locking import HoldHappening
 from coatpeg.core.handins.snapshots import digest
 from coatpeg.core.handins.standing import Facts, Happening, Status, Verb
@@ -94,6 +94,10 @@ def carry_out(
     keep_after(portfolio.enrolment_id, handin.pk, Happening(verb, doing.now, number, due_again))
     wanted = wanted or wanted_now(portfolio, collected, school_calendar().local_day(doing.now))
     others = holds.apply(portfolio, HoldHappening(verb, handin.pk, named), handin.title, wanted, doing.now)
+    if verb is Verb.ACCEPTED and handin.opens_again:
+        opened = HoldHappening(Verb.TAKEN_BACK, handin.pk, named)
+        holds.apply(portfolio, opened, handin.title, wanted, doing.now)
+        data["opened"] = sorted(named)
     if due_again:
         data["due_again"] = due_again.isoformat()
     doing.record(
@@ -116,6 +120,8 @@ def _of_group(handin_id: int, group_id: int) -> HandIn:
     handin = HandIn.objects.filter(pk=handin_id, group_id=group_id).prefetch_related("pockets").first()
     if handin is None:
         raise Gone("There is no such hand-in in this class.", fix="Go back to what there is to hand in.")
+    if handin.taken_away_at is not None:
+        raise Gone(f"“{handin.title}” was taken away: nothing is asked any more.", fix="Load the page again.")
     return handin
 
 
@@ -142,7 +148,7 @@ def _refuse_not_now(
     today = calendar.local_day(now)
     member = members(handin.group_id, today, enrolments=(portfolio.enrolment_id,))[0]
     asked = handins_of_group(handin.group_id, handin.pk)[0]
-    if not asked.answer(member.enrolment_id, member.student, calendar).asked:
+    if not stays_asked(asked.answer(member.enrolment_id, member.student, calendar).asked, facts):
         raise Refused(
             f"“{handin.title}” is not asked of you.", where=handin.title, fix="Ask your teacher if it should be."
         )
@@ -150,6 +156,13 @@ def _refuse_not_now(
         raise Refused(f"You are excused from “{handin.title}”.", where=handin.title, fix="There is nothing to hand in.")
     if now < asked.opening(calendar):
         raise Refused(f"“{handin.title}” opens on {handin.opens:%a %-d %b}.", where=handin.title, fix="Come back then.")
+    closes = asked.asked.closes
+    if closes and is_closed(asked.asked, calendar, now):
+        raise Refused(
+            f"“{handin.title}” closed on {closes.day:%a %-d %b}.",
+            where=handin.title,
+            fix="It takes nothing more. Your work stays in your pockets; ask your teacher if it should still count.",
+        )
 
 
 def take_back(person: Person, submission_id: int, now: datetime) -> Submission:

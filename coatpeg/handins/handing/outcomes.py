@@ -43,6 +43,11 @@ def submission_for(person: Person, action: Action, submission_id: int) -> Submis
 def lock_for_review(person: Person, submission_id: int) -> Reviewed:
     """The submission and its portfolio, locked, for somebody who may mark it."""
     submission = submission_for(person, Action.MARK, submission_id)
+    if submission.handin.taken_away_at is not None:
+        raise Gone(
+            f"“{submission.handin.title}” was taken away: it is marked no more.",
+            fix="Bring it back under Hand-ins, or go to the next one.",
+        )
     portfolio = locked_portfolio(Portfolio.objects.get(enrolment=submission.enrolment).pk)
     return Reviewed(submission, portfolio)
 
@@ -101,6 +106,11 @@ def give(
     return outcome, others
 
 
+def handed_in_pockets(submission: Submission) -> frozenset[int]:
+    """The pockets that a submission froze."""
+    return frozenset(one["id"] for one in submission.snapshot["pockets"])
+
+
 def reopen(doing: Deed, reviewed: Reviewed) -> Outcome:
     """Void the standing outcome of the newest submission; it goes back on the pile, its pockets are locked."""
     submission = reviewed.submission
@@ -114,5 +124,7 @@ def reopen(doing: Deed, reviewed: Reviewed) -> Outcome:
         )
     outcome.voided_at = doing.now
     outcome.save(update_fields=["voided_at"])
-    carry_out(doing, reviewed.portfolio, submission.handin, Verb.REOPENED, submission=submission)
+    # What it collects by now and did not then was not handed in: it stays open.
+    collected = handed_in_pockets(submission) & set(submission.handin.pockets.values_list("pk", flat=True))
+    carry_out(doing, reviewed.portfolio, submission.handin, Verb.REOPENED, submission=submission, pockets=collected)
     return outcome

@@ -7,14 +7,14 @@ from typing import Any
 
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.standing import Standing, Status
-from coatpeg.core.handins.worklist import pocket_coat, to_do
+from coatpeg.core.handins.worklist import pocket_coat
 from coatpeg.core.outlines.filling import Piece, PocketKind, chips, filled
 from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action, allowed
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.handins.lines import standing_data
-from coatpeg.handins.student.standing import handins_data
+from coatpeg.handins.student.standing import handins_data, waits
 from coatpeg.outlines.dealing import version_of
 from coatpeg.outlines.given_files import file_data, files_of
 from coatpeg.outlines.models import Pocket
@@ -39,7 +39,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
     view = situation(portfolio.enrolment.group_id, now, enrolments=(portfolio.enrolment_id,))
     member = view.members[0]
     today, whole = view.filled(member, whole=False), view.filled(member, whole=True)
-    waiting = [one for one in view.handins if to_do(view.standings[member.enrolment_id, one.id])]
+    waiting = [one for one in view.handins if waits(view, one)]
     return {
         "id": portfolio.pk,
         "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
@@ -98,7 +98,7 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
 def _next_due(view: Situation, collecting: list[AskedHandIn]) -> Any:
     """The local due date of what is next to hand in from a pocket; None where nothing is."""
     enrolment = view.members[0].enrolment_id
-    waiting = [one for one in collecting if to_do(view.standings[enrolment, one.id])]
+    waiting = [one for one in collecting if waits(view, one)]
     dues = [view.dues[enrolment, one.id].due for one in waiting]
     return min((due.day for due in dues if due), default=None)
 
@@ -112,7 +112,9 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
     outlined = next((one for one in view.outline if one.id == pocket_id), None)
     if pocket is None or outlined is None:  # never there, or taken away in this moment
         raise Gone("There is no such pocket in this portfolio.", fix="Go back to the pockets.")
-    held = list(StandingHold.objects.filter(portfolio=portfolio, pocket=pocket).order_by("since"))
+    held = list(
+        StandingHold.objects.filter(portfolio=portfolio, pocket=pocket).select_related("person").order_by("since")
+    )
     lying = work_in(portfolio.pk, pocket)
     wanted = view.wanted(view.members[0], outlined)
     units = filled(wanted, lying.pieces)
@@ -136,7 +138,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "excused": wanted.excused,
         "opens": pocket.opens if pocket.opens and pocket.opens > view.today else None,
         "retired": pocket.retired_at is not None,
-        "locked_by": [{"handin": hold.handin_id, "title": hold.title, "since": hold.since} for hold in held],
+        "locked_by": [_hold_data(hold) for hold in held],
         "writable": enrolment.person_id == person.pk and (is_log or not held) and _workable(view, pocket, enrolment),
         "chips": chip_data(chips(wanted, lying.pieces)),
         "met": units.met,
@@ -146,6 +148,11 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "log": log_data(pocket, lying.rows, max((hold.since for hold in held), default=None)) if is_log else None,
         "handins": handins_data(view, (one for one in view.handins if pocket_id in one.pockets)),
     }
+
+
+def _hold_data(hold: StandingHold) -> dict[str, Any]:
+    by = full(hold.person.family_name, hold.person.given_name) if hold.person else ""
+    return {"handin": hold.handin_id, "title": hold.title, "since": hold.since, "by": by, "reason": hold.reason}
 
 
 def _workable(view: Situation, pocket: Pocket, enrolment: Enrolment) -> bool:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, datetime, time
 from typing import Literal
 
-from coatpeg.handins.board.shapes import GlanceEvidence
+from coatpeg.handins.board.shapes import GlanceEvidence, ReminderLine
 from coatpeg.handins.shapes import ChipShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import KindWord, MayWord, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, CommentShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
@@ -69,8 +69,11 @@ class HoldShape(Shape):
     """Why a pocket is locked."""
 
     handin: int
+    """0 where staff locked it themselves."""
     title: str
     since: datetime
+    by: str
+    reason: str
 
 
 class WantingPocket(Named):
@@ -99,6 +102,10 @@ class StudentHandIn(StandingShape):
     extra_days: int
     due_in: int | None
     due_again: datetime | None
+    closes: date | None
+    closes_time: time | None
+    closed: bool
+    directions: str
     count: int
     pockets: list[Named]
     """Every pocket that it collects."""
@@ -140,11 +147,22 @@ class OpenedPocket(Shape):
     handins: list[StudentHandIn]
 
 
+class ElsewhereLine(StudentHandIn):
+    """Something to hand in of another class."""
+
+    group: Named
+    portfolio: int
+
+
 class Worklist(Shape):
     """What to hand in, and the rest."""
 
     to_do: list[StudentHandIn]
+    reminders: list[ReminderLine]
+    """At most one: the newest of which anything still waits."""
     others: list[StudentHandIn]
+    elsewhere: list[ElsewhereLine]
+    """What waits in the student's other classes, in one order."""
 
 
 class FeedShape(Shape):

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping
 from datetime import date
 from typing import Any
 
+from coatpeg.core.handins.asking import is_closed
 from coatpeg.core.handins.worklist import to_do
 from coatpeg.core.outlines.filling import PocketKind, chips
 from coatpeg.core.portfolios.log_columns import log_from_data
@@ -13,6 +14,7 @@ from coatpeg.core.portfolios.log_rows import missing
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.lines import due_data, standing_data, submissions_by_handin
+from coatpeg.handins.models import HandIn
 from coatpeg.outlines.reading import chip_data
 from coatpeg.portfolios.counting import NO_CONTENT
 from coatpeg.portfolios.models import LogRow
@@ -21,14 +23,27 @@ from coatpeg.portfolios.models import LogRow
 def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[str, Any]]:
     """Hand-ins as their student sees them, each with all their submissions and what it still wants.
 
-    Two queries, however many they are; one more where a log has rows that are not finished.
+    Three queries, however many they are; one more where a log has rows that are not finished.
     """
     shown = list(handins)
     enrolment = view.members[0].enrolment_id
     submissions = submissions_by_handin(enrolment, [one.id for one in shown])
-    waiting = [one for one in shown if to_do(view.standings[enrolment, one.id])]
+    said = dict(HandIn.objects.filter(pk__in=[one.id for one in shown]).values_list("pk", "directions"))
+    waiting = [one for one in shown if waits(view, one)]
     wanting = _wanting(view, frozenset().union(*(one.pockets for one in waiting)))
-    return [_handin(view, one, submissions.get(one.id, []), wanting if one in waiting else {}) for one in shown]
+    return [
+        {
+            **_handin(view, one, submissions.get(one.id, []), wanting if one in waiting else {}),
+            "directions": said.get(one.id, ""),
+        }
+        for one in shown
+    ]
+
+
+def waits(view: Situation, handin: AskedHandIn) -> bool:
+    """Whether the one student of the view still has to hand this in, and can."""
+    standing = view.standings[view.members[0].enrolment_id, handin.id]
+    return to_do(standing) and not is_closed(handin.asked, view.calendar, view.now)
 
 
 def _due_in(view: Situation, day: date) -> int | None:
@@ -86,6 +101,9 @@ def _handin(
         "title": handin.title,
         "points": float(handin.points) if handin.points is not None else None,
         "opens": handin.asked.opens,
+        "closes": handin.asked.closes.day if handin.asked.closes else None,
+        "closes_time": handin.asked.closes.at if handin.asked.closes else None,
+        "closed": is_closed(handin.asked, view.calendar, view.now),
         **standing_data(view.standings[enrolment, handin.id]),
         **due_data(due),
         "due_in": _due_in(view, due.due.day) if due.due else None,

@@ -118,11 +118,21 @@ def as_csv(person: Person, portfolio_id: int, pocket_id: int) -> tuple[str, str]
     if pocket is None:
         raise Gone("There is no such log in this portfolio.", fix="Go back to the pockets.")
     shown = log_data(pocket, work_in(portfolio_id, pocket).rows, None)
-    plan = log_from_data(pocket.log)
+    return as_written(_table(log_from_data(pocket.log), shown)), pocket.title
+
+
+def frozen_rows(log: Mapping[str, Any]) -> list[list[str]]:
+    """A frozen log as a table with its headings, in its order; what reads like a formula is made harmless."""
+    return _table(log_from_data(log["plan"]), shown_log(log))
+
+
+def _table(plan: LogPlan, shown: Mapping[str, Any]) -> list[list[str]]:
     titles = {one["id"]: one["title"] for one in shown["artefacts"]}
-    table = [[neutral(one.title + (f" ({one.unit})" if one.unit else "")) for one in plan.columns]]
-    table += [[_cell(one.type, row["values"].get(one.key), titles) for one in plan.columns] for row in shown["rows"]]
-    return as_written(table), pocket.title
+    heads = [neutral(one.title + (f" ({one.unit})" if one.unit else "")) for one in plan.columns]
+    return [
+        heads,
+        *([_cell(one.type, row["values"].get(one.key), titles) for one in plan.columns] for row in shown["rows"]),
+    ]
 
 
 def _cell(kind: ColumnType, value: Value | None, titles: Mapping[int, str]) -> str:

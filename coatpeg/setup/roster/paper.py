@@ -9,10 +9,10 @@ from html import escape
 from pathlib import Path
 
 import segno
-from django.conf import settings
 
 from coatpeg.core.errors import Invalid
 from coatpeg.core.people.names import full
+from coatpeg.files.paper import FAMILY, face, printed
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person, School, TeachingGroup
 from coatpeg.people.rosters import Member, members
@@ -36,7 +36,7 @@ TINTS = (
 STYLE = """
 @page { size: A4; margin: 11mm 12mm; }
 body { margin: 0; color: #1d2b3a;
-  font-family: "Atkinson Hyperlegible Next", "DejaVu Sans", "WenQuanYi Micro Hei", sans-serif; }
+  font-family: FAMILY; }
 .sheet { position: relative; height: 274mm; break-after: page; }
 .sheet:last-child { break-after: auto; }
 .card { position: absolute; box-sizing: border-box; width: 93mm; height: 68mm; border: 0.3mm dashed #7f8d97;
@@ -51,7 +51,7 @@ p { font-size: 9pt; line-height: 1.3; margin: 0; color: #44545f; overflow-wrap: 
 .code { position: absolute; right: 5mm; top: 8mm; width: 37mm; text-align: center; }
 .code img { width: 37mm; height: 37mm; image-rendering: pixelated; }
 .code p { margin-top: 1mm; }
-"""
+""".replace("FAMILY", FAMILY)
 
 
 def refuse_too_many(enrolments: list[int]) -> None:
@@ -81,25 +81,9 @@ def cards(group_id: int, secrets: Mapping[int, str], address: str, now: datetime
     title = escape(f"Sign-in cards, {group.name}, {school.name if school else ''}")
     text = (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{title}</title>'
-        f"<style>{_face()}{STYLE}</style></head><body>{''.join(sheets)}</body></html>"
+        f"<style>{face()}{STYLE}</style></head><body>{''.join(sheets)}</body></html>"
     )
-    return _printed(text)
-
-
-def _printed(text: str) -> bytes:
-    """A page of ours as PDF. The printer is loaded when the first card is printed: it is a second of every start."""
-    from weasyprint import HTML  # noqa: PLC0415
-    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
-    from weasyprint.urls import URLFetcher  # noqa: PLC0415
-
-    # Every name is escaped, so what is fetched is ours: the codes in the text and the font files.
-    ours = URLFetcher(allowed_protocols=("data", "file"))
-    fonts = FontConfiguration()
-    try:
-        printed: bytes = HTML(string=text, url_fetcher=ours).write_pdf(font_config=fonts)
-    finally:
-        fonts.__del__()  # its folder of fonts goes now, not whenever the memory is looked through
-    return printed
+    return printed(text)
 
 
 def _card(place: int, member: Member, username: str, link: str, group: str) -> str:
@@ -118,13 +102,3 @@ def _card(place: int, member: Member, username: str, link: str, group: str) -> s
         f'</div><div class="user"><p>{escape(username)}</p><p>user name</p></div>'
         f'<div class="code"><img src="{code}" alt=""><p>Hold it before the camera of the class device.</p></div></div>'
     )
-
-
-def _fonts() -> Path:
-    return Path(settings.STATIC_ROOT)
-
-
-def _face() -> str:
-    """The interface's own face, where the front end is built."""
-    found = sorted(_fonts().glob("atkinson-hyperlegible-next-latin*-wght-normal-*.woff2"))
-    return "".join(f'@font-face{{font-family:"Atkinson Hyperlegible Next";src:url("{one.as_uri()}")}}' for one in found)

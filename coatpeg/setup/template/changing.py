@@ -15,7 +15,7 @@ from typing import Any
 from django.core.files.base import File
 from django.db.models import Count
 
-from coatpeg.core.errors import Invalid
+from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.outlines.filling import PocketKind, Wanted, weekly
 from coatpeg.core.outlines.plan import Impact, PocketPlan, StudentPocket, impact, refuse_other_kind
 from coatpeg.core.outlines.settings import plan_to_data
@@ -63,7 +63,9 @@ def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any
     working = _working(group_id)
     given = given_files.of_group(group_id)
     collected: dict[int, list[str]] = {}
-    for pocket, title in HandIn.objects.filter(group_id=group_id).order_by("pk").values_list("pockets", "title"):
+    for pocket, title in (
+        HandIn.objects.filter(group_id=group_id, taken_away_at=None).order_by("pk").values_list("pockets", "title")
+    ):
         collected.setdefault(pocket, []).append(title)
     return {
         "title": template.title if template else "",
@@ -197,7 +199,9 @@ def _report(
 
 def _student_pockets(view: Situation, pocket: Pocket, plan: PocketPlan) -> Iterator[StudentPocket]:
     """Every student of today towards the changed pocket."""
-    outlined = next(one for one in view.outline if one.id == pocket.pk)
+    outlined = next((one for one in view.outline if one.id == pocket.pk), None)
+    if outlined is None:  # taken away, or a lay-out undone, in this moment
+        raise Gone(f"“{pocket.title}” is not in the template any more.", fix="Load the template again.")
     for member in effects.present(view):
         key = (member.enrolment_id, pocket.pk)
         before = view.wanted(member, outlined)

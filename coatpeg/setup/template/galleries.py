@@ -15,7 +15,7 @@ from coatpeg.handins.models import HandIn, HandInPeriod
 from coatpeg.outlines import dealing, editing, gallery, given_files, repeating
 from coatpeg.outlines.models import GalleryVersion, Pocket, Section, Template, Unit
 from coatpeg.people.access import require_in_group
-from coatpeg.people.calendars import school_calendar
+from coatpeg.people.calendars import school_calendar, term_of_class
 from coatpeg.people.models import Period, Person, TeachingGroup
 from coatpeg.portfolios import counting
 from coatpeg.setup.template import effects
@@ -185,7 +185,11 @@ def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, 
 
 
 def _handins(group_id: int) -> list[HandIn]:
-    return list(HandIn.objects.filter(group_id=group_id).prefetch_related("pockets", "periods__period").order_by("pk"))
+    return list(
+        HandIn.objects.filter(group_id=group_id, taken_away_at=None)
+        .prefetch_related("pockets", "periods__period")
+        .order_by("pk")
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,17 +205,12 @@ class _Move:
         """The terms in which two classes begin; a class outside all terms counts by its own days."""
         calendar = school_calendar()
         groups = TeachingGroup.objects.in_bulk([source_id, target_id])
-        terms = [_term_of(calendar, groups[one]) for one in (source_id, target_id)]
+        terms = [term_of_class(calendar, groups[one]) for one in (source_id, target_id)]
         return cls(calendar, *terms)
 
     def day(self, day: date | None) -> date | None:
         """A day moved to the same school week; None stays None."""
         return moved_by_week(day, self.source, self.target, self.calendar) if day else None
-
-
-def _term_of(calendar: SchoolCalendar, group: TeachingGroup) -> Term:
-    found = next((term for term in calendar.terms if term.first <= group.last and group.first <= term.last), None)
-    return found or Term(group.name, group.first, group.last)
 
 
 def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Move) -> HandIn:
@@ -223,6 +222,11 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         opens=min(opens, due) if due else opens,
         due_day=due,
         due_time=handin.due_time if due else None,
+        closes_day=move.day(handin.closes_day),
+        closes_time=handin.closes_time if handin.closes_day else None,
+        directions=handin.directions,
+        opens_again=handin.opens_again,
+        closing=handin.closing,
         for_everyone=handin.for_everyone,
         points=handin.points,
         step=handin.step,

@@ -1,5 +1,7 @@
 /** Every read of the server, by name; what belongs to a class is keyed ``["group", id, …]`` so that news of it reach all. */
 import { queryOptions } from "@tanstack/react-query";
+import { readBoard } from "./board";
+import type { Board } from "./board";
 import { client, data } from "./client";
 
 export const sessionQuery = queryOptions({
@@ -8,10 +10,38 @@ export const sessionQuery = queryOptions({
   staleTime: Infinity,
 });
 
+/** All classes of a member of staff. */
+export const classesQuery = queryOptions({
+  queryKey: ["classes"],
+  queryFn: () => data(client.GET("/api/classes")),
+});
+
 export const boardQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "board"],
-    queryFn: () => data(client.GET("/api/groups/{group_id}/pegs", { params: { path: { group_id } } })),
+    queryFn: ({ client: queries, queryKey }) => readBoard(group_id, queries.getQueryData<Board>(queryKey)),
+  });
+
+/** Filters of the pegs that are kept. */
+export const filtersQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "filters"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/filters", { params: { path: { group_id } } })),
+  });
+
+/** When work comes, who is usually late, how far each is. */
+export const patternsQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "patterns"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/patterns", { params: { path: { group_id } } })),
+  });
+
+/** Over all classes of its students, which are not followed: asked again after a while. */
+export const loadQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "load"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/load", { params: { path: { group_id } } })),
+    staleTime: 300_000,
   });
 
 export const cellQuery = (group_id: number, handin_id: number, enrolment_id: number) =>
@@ -25,6 +55,13 @@ export const cellQuery = (group_id: number, handin_id: number, enrolment_id: num
       ),
   });
 
+/** When a student was reminded of a hand-in. */
+export const remindersQuery = (group_id: number, handin_id: number, enrolment_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "reminders", handin_id, enrolment_id],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}/reminders", { params: { path: { group_id, handin_id, enrolment_id } } })),
+  });
+
 export const pileQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "pile"],
@@ -35,6 +72,22 @@ export const handinsQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "handins"],
     queryFn: () => data(client.GET("/api/groups/{group_id}/handins", { params: { path: { group_id } } })),
+  });
+
+/** A hand-in as it was filled in. */
+export const handinPlanQuery = (group_id: number, handin_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "handin", handin_id],
+    retry: false,
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins/{handin_id}", { params: { path: { group_id, handin_id } } })),
+  });
+
+/** A new hand-in like another one, laid out for a class. */
+export const handinLikeQuery = (group_id: number, handin_id: number) =>
+  queryOptions({
+    queryKey: ["handin-like", group_id, handin_id],
+    retry: false,
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins/like/{handin_id}", { params: { path: { group_id, handin_id } } })),
   });
 
 export const rosterQuery = (group_id: number) =>

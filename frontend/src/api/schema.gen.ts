@@ -296,6 +296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See My Classes
+         * @description Every class whose pegs one sees, with what waits there.
+         */
+        get: operations["see_my_classes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/comments/{comment_id}": {
         parameters: {
             query?: never;
@@ -528,6 +548,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/arrivals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * See Arrivals
+         * @description What came in of these students for these hand-ins, a page at a time. A reading: too long for an address.
+         */
+        post: operations["see_arrivals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/cards": {
         parameters: {
             query?: never;
@@ -588,6 +628,170 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/cells/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Restore Dues
+         * @description Put own due dates back as they were before they were moved.
+         */
+        put: operations["restore_dues"];
+        /**
+         * Move Dues
+         * @description Move the due dates of many students.
+         */
+        post: operations["move_dues"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/excused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Excuse Many
+         * @description Excuse many students from hand-ins, or end their excuses.
+         */
+        post: operations["excuse_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/handed-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand In For
+         * @description Hand in for students.
+         */
+        post: operations["hand_in_for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/handed-in/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Undo Handed In For
+         * @description Take back what was handed in for students.
+         */
+        delete: operations["undo_handed_in_for"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/locked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lock Cells
+         * @description Lock or open what many cells collect.
+         */
+        post: operations["lock_cells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/locked/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Undo Locks
+         * @description Undo what was locked, or opened.
+         */
+        delete: operations["undo_locks"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/sent-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Back Many
+         * @description Send back what many cells hold, with the same words to all.
+         */
+        post: operations["send_back_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/sent-back/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Undo Sent Back Many
+         * @description Reopen what was sent back to many.
+         */
+        delete: operations["undo_sent_back_many"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/changes": {
         parameters: {
             query?: never;
@@ -608,6 +812,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/filters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Filters
+         * @description One's own kept filters of a class, and those that co-staff share.
+         */
+        get: operations["see_filters"];
+        put?: never;
+        /**
+         * Keep Filter
+         * @description Keep a filter under a name.
+         */
+        post: operations["keep_filter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/filters/{filter_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Filter
+         * @description Drop a kept filter of one's own.
+         */
+        delete: operations["drop_filter"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Filter
+         * @description Change a kept filter of one's own.
+         */
+        patch: operations["change_filter"];
+        trace?: never;
+    };
     "/api/groups/{group_id}/handins": {
         parameters: {
             query?: never;
@@ -623,9 +875,29 @@ export interface paths {
         put?: never;
         /**
          * Set Handin
-         * @description Set a hand-in.
+         * @description Set a hand-in, or a series of them.
          */
         post: operations["set_handin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/like/{handin_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lay Out Handin Like
+         * @description A new hand-in like one of a class of this person, laid out for this class.
+         */
+        get: operations["lay_out_handin_like"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -643,7 +915,7 @@ export interface paths {
         put?: never;
         /**
          * Preview Handin
-         * @description Who would get a hand-in and when.
+         * @description Who would get a hand-in and when; of a series also each of its days.
          */
         post: operations["preview_handin"];
         delete?: never;
@@ -659,14 +931,86 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
+        /**
+         * See Handin
+         * @description A hand-in as it was filled in.
+         */
+        get: operations["see_handin"];
+        /**
+         * Change Handin
+         * @description Change a hand-in.
+         */
+        put: operations["change_handin"];
         post?: never;
         /**
          * Take Back Handin
          * @description Take back a hand-in for which nobody has done anything yet.
          */
         delete: operations["take_back_handin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/{handin_id}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Away Handin
+         * @description Take a hand-in away; what was handed in stays readable.
+         */
+        post: operations["take_away_handin"];
+        /**
+         * Bring Back Handin
+         * @description Bring a hand-in back that was taken away.
+         */
+        delete: operations["bring_back_handin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/{handin_id}/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Pack
+         * @description Have everything that was handed in put together.
+         */
+        post: operations["ask_for_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/{handin_id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Handin Change
+         * @description What a change of a hand-in would mean for whom.
+         */
+        post: operations["preview_handin_change"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -692,6 +1036,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Reminders
+         * @description When a student was reminded of a hand-in, newest first.
+         */
+        get: operations["see_reminders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Load
+         * @description How much is due for the students of a class in each week, over all their classes.
+         */
+        get: operations["see_load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/moved-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move On
+         * @description Move all dates from a day on by so many school days; with ``only_look`` it is said what would move.
+         */
+        post: operations["move_on"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/moved-on/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Move Back
+         * @description Undo a moving on.
+         */
+        delete: operations["move_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Patterns
+         * @description When work comes, who is usually late, how far each is against what is expected by now.
+         */
+        get: operations["see_patterns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/pegs": {
         parameters: {
             query?: never;
@@ -702,10 +1146,32 @@ export interface paths {
         /**
          * See Pegs
          * @description All students × all hand-ins. Written straight to JSON: a year group's board is a megabyte.
+         *
+         *     Who names the board that they have (``If-None-Match``) gets no body while it stands.
          */
         get: operations["see_pegs"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/pegs/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Pegs Along
+         * @description The pegs that are shown as a file for a spreadsheet, in their order.
+         */
+        post: operations["take_pegs_along"];
         delete?: never;
         options?: never;
         head?: never;
@@ -752,6 +1218,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/pockets/{pocket_id}/locked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lock Pocket
+         * @description Lock or open one pocket, of some students or of everybody.
+         */
+        post: operations["lock_pocket"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/portfolios": {
         parameters: {
             query?: never;
@@ -766,6 +1252,46 @@ export interface paths {
         get: operations["see_portfolios"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remind
+         * @description Remind students of what they owe; with ``only_look`` only say what would go to whom.
+         */
+        post: operations["remind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Results
+         * @description What is shown on the pegs as OneRoster line items and results, in a zip.
+         */
+        post: operations["take_results"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1075,6 +1601,26 @@ export interface paths {
          * @description Take a request back.
          */
         delete: operations["withdraw_request"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/series/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back Series
+         * @description Take back a series that was just set, but for what somebody has done something for.
+         */
+        delete: operations["take_back_series"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1790,6 +2336,46 @@ export interface paths {
          * @description Say that what is new was seen, up to a notice.
          */
         post: operations["notices_seen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Pack
+         * @description How far it is.
+         */
+        get: operations["see_pack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{key}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Pack
+         * @description The file, to take along.
+         */
+        get: operations["read_pack"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2744,6 +3330,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/submissions/{submission_id}/receipt.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Receipt
+         * @description The receipt of a submission as PDF: code, moment, what was handed in, with checksums.
+         */
+        get: operations["print_receipt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}/reopen": {
         parameters: {
             query?: never;
@@ -3119,6 +3725,99 @@ export interface components {
             seen: string;
         };
         /**
+         * ArrivalLine
+         * @description One submission: ``words`` are the student's first ones, ``more`` artefacts are not named here.
+         */
+        ArrivalLine: {
+            /** Artefacts */
+            artefacts: components["schemas"]["ArtefactShape"][];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            draft: components["schemas"]["Draft"] | null;
+            /** Due */
+            due: string | null;
+            /** Due At */
+            due_at: string | null;
+            /** Due Time */
+            due_time: string | null;
+            /** Empty */
+            empty: boolean;
+            /** Extra Days */
+            extra_days: number;
+            handin: components["schemas"]["Named"];
+            /** Late */
+            late: boolean;
+            /** Late Days */
+            late_days: number;
+            /** Late Seconds */
+            late_seconds: number;
+            /** More */
+            more: number;
+            /** Number */
+            number: number;
+            /** Overdue */
+            overdue: boolean;
+            /** Pockets */
+            pockets: string[];
+            /** Points */
+            points: number | null;
+            /** Portfolio */
+            portfolio: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+            student: components["schemas"]["Face"];
+            /** Submission */
+            submission: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ArrivalsIn
+         * @description Of whom, for what, in which order, from which place on.
+         */
+        ArrivalsIn: {
+            /** Handins */
+            handins: number[];
+            /**
+             * Late
+             * @default false
+             */
+            late: boolean;
+            /**
+             * Order
+             * @default newest
+             * @enum {string}
+             */
+            order: "newest" | "board";
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /** Statuses */
+            statuses?: ("handed_in" | "accepted" | "sent_back")[];
+            /** Students */
+            students: number[];
+        };
+        /**
+         * ArrivalsShape
+         * @description A page of what came in; ``next`` is where the following one begins.
+         */
+        ArrivalsShape: {
+            /** Lines */
+            lines: components["schemas"]["ArrivalLine"][];
+            /** Next */
+            next: number | null;
+            /** Total */
+            total: number;
+        };
+        /**
          * ArtefactShape
          * @description An artefact, live or frozen. ``size`` in bytes, ``width`` and ``height`` in pixels.
          *
@@ -3170,8 +3869,8 @@ export interface components {
          * @description A hand-in as one student stands to it; ``own_due``: staff gave them a date of their own.
          */
         AskedLine: {
-            /** At */
-            at: string | null;
+            /** Came */
+            came: string | null;
             /** Count */
             count: number;
             /** Due */
@@ -3182,8 +3881,6 @@ export interface components {
             late: boolean;
             /** Late Days */
             late_days: number;
-            /** Late Seconds */
-            late_seconds: number;
             /** No Period */
             no_period: boolean;
             /**
@@ -3228,6 +3925,20 @@ export interface components {
             before?: number | null;
         };
         /**
+         * BeforeShape
+         * @description A student's own due date before a deed.
+         */
+        BeforeShape: {
+            /** At */
+            at: string | null;
+            /** Day */
+            day: string | null;
+            /** Enrolment */
+            enrolment: number;
+            /** Handin */
+            handin: number;
+        };
+        /**
          * BellShape
          * @description What is new to a person, newest first, and how many lines were not seen.
          *
@@ -3244,6 +3955,8 @@ export interface components {
         /**
          * BoardShape
          * @description The pegs. ``changes_at`` is when a status next changes by itself.
+         *
+         *     ``states`` are the different cells, each once; a student's ``cells`` are places among them.
          */
         BoardShape: {
             /** Changes At */
@@ -3258,6 +3971,10 @@ export interface components {
             handins: components["schemas"]["ColumnShape"][];
             /** Periods */
             periods: string[];
+            /** Sections */
+            sections: string[];
+            /** States */
+            states: components["schemas"]["CellShape"][];
             /** Students */
             students: components["schemas"]["RowShape"][];
             /** Term */
@@ -3426,11 +4143,11 @@ export interface components {
         };
         /**
          * CellShape
-         * @description One student and hand-in.
+         * @description One student and hand-in; ``late_days`` are school days, ``came`` is the day of the newest submission.
          */
         CellShape: {
-            /** At */
-            at: string | null;
+            /** Came */
+            came: string | null;
             /** Count */
             count: number;
             /** Due */
@@ -3439,8 +4156,6 @@ export interface components {
             late: boolean;
             /** Late Days */
             late_days: number;
-            /** Late Seconds */
-            late_seconds: number;
             /** No Period */
             no_period: boolean;
             /** Overdue */
@@ -3450,6 +4165,86 @@ export interface components {
              * @enum {string}
              */
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+        };
+        /**
+         * ChangeFilterIn
+         * @description What is changed of a kept filter; None stays.
+         */
+        ChangeFilterIn: {
+            /** Address */
+            address?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Shared */
+            shared?: boolean | null;
+        };
+        /**
+         * ChangeIn
+         * @description A hand-in as it is to be, and which version of it was looked at.
+         */
+        ChangeIn: {
+            closes?: components["schemas"]["PlanDue"] | null;
+            /**
+             * Closing
+             * @default nothing
+             * @enum {string}
+             */
+            closing: "nothing" | "lock_in" | "lock_all" | "closed";
+            /**
+             * Directions
+             * @default
+             */
+            directions: string;
+            due?: components["schemas"]["PlanDue"] | null;
+            /**
+             * For Everyone
+             * @default true
+             */
+            for_everyone: boolean;
+            /** Groups */
+            groups?: number[];
+            /** Key */
+            key?: string | null;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /**
+             * Opens Again
+             * @default false
+             */
+            opens_again: boolean;
+            /** Periods */
+            periods?: components["schemas"]["PeriodPlan"][];
+            /** Pockets */
+            pockets: number[];
+            /** Points */
+            points?: number | string | null;
+            repeat?: components["schemas"]["RepeatIn"] | null;
+            /**
+             * Scope
+             * @default one
+             * @enum {string}
+             */
+            scope: "one" | "on" | "all";
+            /**
+             * Step
+             * @default 1
+             */
+            step: number | string;
+            /** Students */
+            students?: number[];
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /**
+             * Whom
+             * @default all
+             * @enum {string}
+             */
+            whom: "all" | "groups" | "students" | "but";
         };
         /**
          * ChangeShape
@@ -3479,6 +4274,8 @@ export interface components {
          * @description A student's row as it is now, with those of its cells that may have changed, by hand-in.
          */
         ChangedRow: {
+            /** Adjusted */
+            adjusted: boolean;
             /** Cells */
             cells: {
                 [key: string]: components["schemas"]["CellShape"];
@@ -3491,8 +4288,25 @@ export interface components {
             met: number;
             /** Quiet */
             quiet: boolean;
+            /** Quiet Days */
+            quiet_days: number;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * ChangedShape
+         * @description A hand-in after a change, and what the change meant.
+         */
+        ChangedShape: {
+            /** Id */
+            id: number;
+            impact: components["schemas"]["HandInImpact"];
+            /** Left */
+            left: string[];
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
         };
         /**
          * ChangesShape
@@ -3517,7 +4331,7 @@ export interface components {
             /** Handins */
             handins: number[];
             /** Kinds */
-            kinds: ("work" | "handing" | "marks" | "comments" | "show" | "asked" | "own_dues" | "adjustments" | "template" | "gallery" | "roster" | "lists" | "staff" | "calendar")[];
+            kinds: ("work" | "handing" | "marks" | "comments" | "reminders" | "show" | "asked" | "own_dues" | "adjustments" | "template" | "gallery" | "roster" | "lists" | "staff" | "calendar")[];
             /** Rows */
             rows: components["schemas"]["ChangedRow"][];
         };
@@ -3570,6 +4384,48 @@ export interface components {
             wide: boolean;
         };
         /**
+         * ChosenCellIn
+         * @description A cell as it was chosen.
+         */
+        ChosenCellIn: {
+            /** Enrolment */
+            enrolment: number;
+            /** Handin */
+            handin: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+        };
+        /**
+         * ClassLine
+         * @description A class: ``owing`` and ``quiet`` count students of today, ``to_mark`` submissions, ``due_today`` hand-ins.
+         */
+        ClassLine: {
+            /** Due Today */
+            due_today: number;
+            handin: components["schemas"]["NextHandIn"] | null;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Owing */
+            owing: number;
+            /** Periods */
+            periods: string[];
+            /** Quiet */
+            quiet: number;
+            /** Role */
+            role: string;
+            /** Students */
+            students: number;
+            /** To Mark */
+            to_mark: number;
+        };
+        /**
          * ColumnShape
          * @description A hand-in with its counts.
          */
@@ -3578,6 +4434,10 @@ export interface components {
             accepted: number;
             /** Asked */
             asked: number;
+            /** Closed */
+            closed: boolean;
+            /** Closes */
+            closes: string | null;
             /** Due */
             due: string | null;
             /** Due Time */
@@ -3601,6 +4461,8 @@ export interface components {
             pockets: number[];
             /** Points */
             points: number | null;
+            /** Sections */
+            sections: string[];
             /** Sent Back */
             sent_back: number;
             /** Several Dues */
@@ -3674,6 +4536,16 @@ export interface components {
             title: string;
         };
         /**
+         * CurvePoint
+         * @description How many were in by a whole day after due (negative: before it).
+         */
+        CurvePoint: {
+            /** Count */
+            count: number;
+            /** Day */
+            day: number;
+        };
+        /**
          * DealtStudent
          * @description A student by enrolment.
          */
@@ -3692,6 +4564,20 @@ export interface components {
             key: string;
             /** Students */
             students: components["schemas"]["DealtStudent"][];
+        };
+        /**
+         * DeedShape
+         * @description The same with the deed's name, by which it can be undone.
+         */
+        DeedShape: {
+            /** Cells */
+            cells: number;
+            /** Deed */
+            deed: string;
+            /** Left */
+            left: components["schemas"]["LeftShape"][];
+            /** Students */
+            students: number;
         };
         /**
          * DemoSignIn
@@ -3825,6 +4711,80 @@ export interface components {
             students: number;
         };
         /**
+         * DueOut
+         * @description A due date with an optional time.
+         */
+        DueOut: {
+            /** At */
+            at: string | null;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+        };
+        /**
+         * ElsewhereLine
+         * @description Something to hand in of another class.
+         */
+        ElsewhereLine: {
+            /** Closed */
+            closed: boolean;
+            /** Closes */
+            closes: string | null;
+            /** Closes Time */
+            closes_time: string | null;
+            /** Count */
+            count: number;
+            /** Directions */
+            directions: string;
+            /** Due */
+            due: string | null;
+            /** Due Again */
+            due_again: string | null;
+            /** Due At */
+            due_at: string | null;
+            /** Due In */
+            due_in: number | null;
+            /** Due Time */
+            due_time: string | null;
+            /** Extra Days */
+            extra_days: number;
+            group: components["schemas"]["Named"];
+            /** Id */
+            id: number;
+            /** Late */
+            late: boolean;
+            /** Late Days */
+            late_days: number;
+            /** Late Seconds */
+            late_seconds: number;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Overdue */
+            overdue: boolean;
+            /** Pockets */
+            pockets: components["schemas"]["Named"][];
+            /** Points */
+            points: number | null;
+            /** Portfolio */
+            portfolio: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+            /** Submissions */
+            submissions: components["schemas"]["SubmissionLine"][];
+            /** Title */
+            title: string;
+            /** Wanting */
+            wanting: components["schemas"]["WantingPocket"][];
+        };
+        /**
          * EvidenceMoveIn
          * @description The evidence to stand before; none is the end.
          */
@@ -3866,6 +4826,24 @@ export interface components {
         ExcuseIn: {
             /** Excused */
             excused: boolean;
+        };
+        /**
+         * ExcuseManyIn
+         * @description Excuse all of them, or end their excuses.
+         */
+        ExcuseManyIn: {
+            /** Cells */
+            cells: components["schemas"]["ChosenCellIn"][];
+            /**
+             * Excused
+             * @default true
+             */
+            excused: boolean;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
         };
         /**
          * Face
@@ -3947,6 +4925,24 @@ export interface components {
             students: number;
             /** Title */
             title: string;
+        };
+        /**
+         * ForThemShape
+         * @description Who of the staff handed in for a student, when they did, and how the work came.
+         */
+        ForThemShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "paper" | "mail" | "other" | "closed";
         };
         /**
          * FoundStaff
@@ -4085,8 +5081,10 @@ export interface components {
             id: number;
             /** Kind */
             kind: string;
+            /** Landing */
+            landing: string | null;
             /** May */
-            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "mark" | "open_show_page" | "read_directions" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -4103,6 +5101,71 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * HandInForIn
+         * @description When the work was received (None: now) and how it came.
+         */
+        HandInForIn: {
+            /** At */
+            at?: string | null;
+            /** Cells */
+            cells: components["schemas"]["ChosenCellIn"][];
+            /** Day */
+            day?: string | null;
+            /**
+             * How
+             * @default paper
+             * @enum {string}
+             */
+            how: "paper" | "mail" | "other";
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+        };
+        /**
+         * HandInImpact
+         * @description What a change means; pockets by title.
+         */
+        HandInImpact: {
+            /** Added */
+            added: string[];
+            moves: components["schemas"]["MovesShape"];
+            /** Own Earlier */
+            own_earlier: components["schemas"]["OwnDateShape"][];
+            preview: components["schemas"]["PreviewShape"];
+            /** Removed */
+            removed: string[];
+            /** Scored */
+            scored: number;
+        };
+        /**
+         * HandInPattern
+         * @description How a hand-in came in; the quartiles are days before due, negative after it.
+         */
+        HandInPattern: {
+            /** Asked */
+            asked: number;
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
+            /** Due */
+            due: string | null;
+            /** High */
+            high: number | null;
+            /** Id */
+            id: number;
+            /** In */
+            in: number;
+            /** Late */
+            late: number;
+            /** Low */
+            low: number | null;
+            /** Middle */
+            middle: number | null;
+            /** Title */
+            title: string;
         };
         /**
          * HandInPress
@@ -4122,6 +5185,8 @@ export interface components {
          * @description The hand-ins of a class, and what a new one can be made of.
          */
         HandInsShape: {
+            /** All Groups */
+            all_groups: components["schemas"]["PeriodShape"][];
             /** All Periods */
             all_periods: components["schemas"]["PeriodShape"][];
             /** Groups */
@@ -4134,6 +5199,10 @@ export interface components {
             periods: string[];
             /** Pockets */
             pockets: components["schemas"]["PocketChoice"][];
+            /** Sections */
+            sections: string[];
+            /** Taken Away */
+            taken_away: components["schemas"]["TakenAway"][];
             /** Term */
             term: string;
             /**
@@ -4149,8 +5218,12 @@ export interface components {
          * @description Why a pocket is locked.
          */
         HoldShape: {
+            /** By */
+            by: string;
             /** Handin */
             handin: number;
+            /** Reason */
+            reason: string;
             /**
              * Since
              * Format: date-time
@@ -4241,6 +5314,39 @@ export interface components {
             lapses: string;
             /** Name */
             name: string;
+        };
+        /**
+         * KeepFilterIn
+         * @description A filter to keep.
+         */
+        KeepFilterIn: {
+            /** Address */
+            address: string;
+            /** Name */
+            name: string;
+            /**
+             * Shared
+             * @default false
+             */
+            shared: boolean;
+        };
+        /**
+         * KeptFilterShape
+         * @description A filter of the pegs under its name; ``address`` is a query string, ``by`` who shares it.
+         */
+        KeptFilterShape: {
+            /** Address */
+            address: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            /** Shared */
+            shared: boolean;
         };
         /**
          * LaidPocket
@@ -4389,6 +5495,21 @@ export interface components {
             why: string;
         };
         /**
+         * LeftShape
+         * @description Cells left alone for one reason; the first of them by name.
+         */
+        LeftShape: {
+            /** Cells */
+            cells: number;
+            /** Names */
+            names: string[];
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "gone" | "changed" | "not_asked" | "excused" | "not_excused" | "no_due" | "before_opening" | "already" | "not_open" | "not_handed_in";
+        };
+        /**
          * LineShape
          * @description What a line would do.
          */
@@ -4532,6 +5653,80 @@ export interface components {
             tint: number;
             /** Username */
             username: string;
+        };
+        /**
+         * LoadShape
+         * @description The weeks in which anything is due for students of a class, over all their classes.
+         *
+         *     From ``limit`` hand-ins on a week is too full for a student.
+         */
+        LoadShape: {
+            /** Limit */
+            limit: number;
+            /** Weeks */
+            weeks: components["schemas"]["WeekLoad"][];
+        };
+        /**
+         * LockManyIn
+         * @description What chosen cells collect.
+         */
+        LockManyIn: {
+            /** Cells */
+            cells: components["schemas"]["ChosenCellIn"][];
+            /**
+             * Locked
+             * @default true
+             */
+            locked: boolean;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * LockPocketIn
+         * @description One pocket, of some students (enrolments) or of everybody.
+         */
+        LockPocketIn: {
+            /**
+             * Locked
+             * @default true
+             */
+            locked: boolean;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Students */
+            students?: number[] | null;
+        };
+        /**
+         * LockedShape
+         * @description Of the pockets that are opened, so many were handed in.
+         */
+        LockedShape: {
+            /** Cells */
+            cells: number;
+            /** Deed */
+            deed: string;
+            /** Handed In */
+            handed_in: number;
+            /** Left */
+            left: components["schemas"]["LeftShape"][];
+            /** Students */
+            students: number;
         };
         /**
          * LogAdded
@@ -4865,6 +6060,8 @@ export interface components {
             points: number | null;
             /** Step */
             step: number;
+            /** Taken Away */
+            taken_away: boolean;
             /** Title */
             title: string;
         };
@@ -4888,6 +6085,22 @@ export interface components {
             staff: boolean;
         };
         /**
+         * MessageShape
+         * @description What one student is told; ``last`` is when they were reminded before.
+         */
+        MessageShape: {
+            /** Enrolment */
+            enrolment: number;
+            /** Handins */
+            handins: number[];
+            /** Last */
+            last: string | null;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * MoveIn
          * @description The section to go to, and the pocket to stand before; None is the end.
          */
@@ -4896,6 +6109,61 @@ export interface components {
             before?: number | null;
             /** Section */
             section: number;
+        };
+        /**
+         * MoveManyIn
+         * @description By so many school days, or to a day with an optional time.
+         */
+        MoveManyIn: {
+            /** At */
+            at?: string | null;
+            /** Cells */
+            cells: components["schemas"]["ChosenCellIn"][];
+            /** Day */
+            day?: string | null;
+            /**
+             * Days
+             * @default 0
+             */
+            days: number;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+        };
+        /**
+         * MoveOnIn
+         * @description From which day on, by how many school days, and whether in all one's classes.
+         */
+        MoveOnIn: {
+            /** Days */
+            days: number;
+            /**
+             * Everywhere
+             * @default false
+             */
+            everywhere: boolean;
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+        };
+        /**
+         * MovedBackShape
+         * @description So many dates are as before; so many were changed since.
+         */
+        MovedBackShape: {
+            /** Dates */
+            dates: number;
+            /** Left */
+            left: number;
         };
         /**
          * MovedInGroup
@@ -4908,6 +6176,61 @@ export interface components {
             group: string;
             /** Statuses */
             statuses: number;
+        };
+        /**
+         * MovedLine
+         * @description One date that moves; ``whose`` names a period or a student where it is not the class's.
+         */
+        MovedLine: {
+            /** Beyond */
+            beyond: boolean;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Group */
+            group: string;
+            /** Off */
+            off: boolean;
+            /** Title */
+            title: string;
+            /**
+             * To
+             * Format: date
+             */
+            to: string;
+            /**
+             * Which
+             * @enum {string}
+             */
+            which: "opens" | "due" | "closes" | "period" | "own";
+            /** Whose */
+            whose: string;
+        };
+        /**
+         * MovedManyShape
+         * @description The same with what was before, for the undo.
+         */
+        MovedManyShape: {
+            /** Before */
+            before: components["schemas"]["BeforeShape"][];
+            /** Cells */
+            cells: number;
+            /** Left */
+            left: components["schemas"]["LeftShape"][];
+            /** Students */
+            students: number;
+        };
+        /**
+         * MovedOnShape
+         * @description What moves, in the order of days; the deed's name once it is done.
+         */
+        MovedOnShape: {
+            /** Deed */
+            deed: string;
+            /** Lines */
+            lines: components["schemas"]["MovedLine"][];
         };
         /**
          * MovedShape
@@ -4923,6 +6246,44 @@ export interface components {
             extra_days: number;
             /** Name */
             name: string;
+        };
+        /**
+         * MovesShape
+         * @description How many students a change moves, and where; ``kept`` have handed in, and what they gave stays.
+         */
+        MovesShape: {
+            /** Dues Moved */
+            dues_moved: number;
+            /** Kept */
+            kept: number;
+            /** Newly Asked */
+            newly_asked: number;
+            /** No Longer Asked */
+            no_longer_asked: number;
+            /** No Longer Late */
+            no_longer_late: number;
+            /** No Longer Overdue */
+            no_longer_overdue: number;
+            /** Now Late */
+            now_late: number;
+            /** Now Overdue */
+            now_overdue: number;
+        };
+        /**
+         * MyClassesShape
+         * @description All classes of a member of staff.
+         */
+        MyClassesShape: {
+            /** Classes */
+            classes: components["schemas"]["ClassLine"][];
+            oldest: components["schemas"]["OldestWaiting"] | null;
+            /** To Mark */
+            to_mark: number;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
         };
         /**
          * Named
@@ -4967,6 +6328,44 @@ export interface components {
             username: string;
         };
         /**
+         * NextHandIn
+         * @description The hand-in of a class that is due next, or was due last; ``due`` is the next of its days.
+         */
+        NextHandIn: {
+            /** Asked */
+            asked: number;
+            /** Due */
+            due: string | null;
+            /** Id */
+            id: number;
+            /** In */
+            in: number;
+            /** Open */
+            open: boolean;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * NotRemindedShape
+         * @description Who is not reminded, for one reason.
+         */
+        NotRemindedShape: {
+            /** Cells */
+            cells: number;
+            /** Names */
+            names: string[];
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "gone" | "not_asked" | "excused" | "not_open" | "closed" | "handed_in" | "left" | "reminded";
+        };
+        /**
          * NoticeLine
          * @description Something new: what happened, to what by title (where it has one), and the path it leads to.
          *
@@ -4992,7 +6391,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "accepted" | "commented" | "handed_in" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "sent_back" | "show_page_opened";
+            what: "accepted" | "commented" | "handed_in" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "reminded" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape
@@ -5014,6 +6413,28 @@ export interface components {
             what: "added" | "changed" | "gone";
         };
         /**
+         * OldestWaiting
+         * @description What has waited longest to be marked.
+         */
+        OldestWaiting: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Class Name */
+            class_name: string;
+            /** Group */
+            group: number;
+            /** Handin */
+            handin: string;
+            /** School Days */
+            school_days: number;
+            student: components["schemas"]["Face"];
+            /** Submission */
+            submission: number;
+        };
+        /**
          * OpenHandIn
          * @description A hand-in and the day it opens.
          */
@@ -5030,11 +6451,13 @@ export interface components {
         };
         /**
          * OpenedCell
-         * @description One cell opened beside the board.
+         * @description One cell opened beside the board; ``at`` is when the newest submission counts as received.
          */
         OpenedCell: {
             /** At */
             at: string | null;
+            /** Came */
+            came: string | null;
             /** Count */
             count: number;
             /** Due */
@@ -5055,8 +6478,6 @@ export interface components {
             late: boolean;
             /** Late Days */
             late_days: number;
-            /** Late Seconds */
-            late_seconds: number;
             /** No Period */
             no_period: boolean;
             /** Overdue */
@@ -5172,10 +6593,25 @@ export interface components {
             kind: "accepted" | "sent_back";
             /** Pockets */
             pockets: number[];
+            /** Points */
+            points: number | null;
             /** Score */
             score: number | null;
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * OwnDateShape
+         * @description A student whose own date is now earlier than the class's.
+         */
+        OwnDateShape: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Name */
+            name: string;
         };
         /**
          * OwnDueIn
@@ -5206,6 +6642,24 @@ export interface components {
             lapses: string;
             /** Name */
             name: string;
+        };
+        /**
+         * PackShape
+         * @description How far a pack is: ``done`` of ``total`` students; bytes once it is ready; what went wrong, if it did.
+         */
+        PackShape: {
+            /** Done */
+            done: number;
+            /** Key */
+            key: string;
+            /** Problem */
+            problem: string;
+            /** Ready At */
+            ready_at: string | null;
+            /** Size */
+            size: number;
+            /** Total */
+            total: number;
         };
         /**
          * PageIn
@@ -5327,6 +6781,29 @@ export interface components {
             lines: components["schemas"]["PastedLineShape"][];
         };
         /**
+         * PatternsShape
+         * @description The patterns of a class; ``median`` of the students' shares.
+         */
+        PatternsShape: {
+            /** Handins */
+            handins: components["schemas"]["HandInPattern"][];
+            /** Median */
+            median: number | null;
+            /** Students */
+            students: components["schemas"]["StudentPattern"][];
+        };
+        /**
+         * PeriodOut
+         * @description A period's part in a hand-in.
+         */
+        PeriodOut: {
+            /** Asked */
+            asked: boolean;
+            due: components["schemas"]["DueOut"] | null;
+            /** Period */
+            period: number;
+        };
+        /**
          * PeriodPlan
          * @description A period's part in a plan.
          */
@@ -5411,12 +6888,26 @@ export interface components {
          * @description A hand-in as it is filled in. ``periods`` may be left out; ``for_everyone`` ignores their *asked*.
          */
         PlanIn: {
+            closes?: components["schemas"]["PlanDue"] | null;
+            /**
+             * Closing
+             * @default nothing
+             * @enum {string}
+             */
+            closing: "nothing" | "lock_in" | "lock_all" | "closed";
+            /**
+             * Directions
+             * @default
+             */
+            directions: string;
             due?: components["schemas"]["PlanDue"] | null;
             /**
              * For Everyone
              * @default true
              */
             for_everyone: boolean;
+            /** Groups */
+            groups?: number[];
             /** Key */
             key?: string | null;
             /**
@@ -5424,19 +6915,90 @@ export interface components {
              * Format: date
              */
             opens: string;
+            /**
+             * Opens Again
+             * @default false
+             */
+            opens_again: boolean;
             /** Periods */
             periods?: components["schemas"]["PeriodPlan"][];
             /** Pockets */
             pockets: number[];
             /** Points */
             points?: number | string | null;
+            repeat?: components["schemas"]["RepeatIn"] | null;
             /**
              * Step
              * @default 1
              */
             step: number | string;
+            /** Students */
+            students?: number[];
             /** Title */
             title: string;
+            /**
+             * Whom
+             * @default all
+             * @enum {string}
+             */
+            whom: "all" | "groups" | "students" | "but";
+        };
+        /**
+         * PlanShape
+         * @description A hand-in as it is filled in; ``submissions`` were made for it, void ones too.
+         */
+        PlanShape: {
+            closes: components["schemas"]["DueOut"] | null;
+            /**
+             * Closing
+             * @enum {string}
+             */
+            closing: "nothing" | "lock_in" | "lock_all" | "closed";
+            /** Directions */
+            directions: string;
+            due: components["schemas"]["DueOut"] | null;
+            /** For Everyone */
+            for_everyone: boolean;
+            /** Groups */
+            groups: number[];
+            /** Id */
+            id: number;
+            /** Later */
+            later: number;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Opens Again */
+            opens_again: boolean;
+            /** Others */
+            others: number;
+            /** Periods */
+            periods: components["schemas"]["PeriodOut"][];
+            /** Pockets */
+            pockets: number[];
+            /** Points */
+            points: string | null;
+            /** Series */
+            series: string;
+            /** Series Place */
+            series_place: number;
+            /** Step */
+            step: string;
+            /** Students */
+            students: number[];
+            /** Submissions */
+            submissions: number;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /**
+             * Whom
+             * @enum {string}
+             */
+            whom: "all" | "groups" | "students" | "but";
         };
         /**
          * PocketChoice
@@ -5696,7 +7258,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "mark" | "open_show_page" | "read_directions" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -5730,6 +7292,8 @@ export interface components {
             moved: components["schemas"]["MovedShape"][];
             /** Not Asked */
             not_asked: number;
+            /** Series */
+            series: components["schemas"]["SeriesLine"][];
             /** Warnings */
             warnings: string[];
             /** Without Due */
@@ -5784,7 +7348,7 @@ export interface components {
              * Helped
              * @default []
              */
-            helped: ("pegs" | "pile" | "hand-ins" | "template" | "look" | "shows" | "setup" | "caseload" | "school" | "requests" | "portfolio" | "to-hand-in" | "feedback")[];
+            helped: ("classes" | "pegs" | "pile" | "hand-ins" | "template" | "look" | "shows" | "setup" | "caseload" | "school" | "requests" | "portfolio" | "to-hand-in" | "feedback")[];
             /**
              * Keys
              * @default true
@@ -5818,6 +7382,105 @@ export interface components {
              * @enum {string}
              */
             tint: "none" | "cream" | "mint" | "sky" | "rose";
+        };
+        /**
+         * RemindCellIn
+         * @description A peg to remind of.
+         */
+        RemindCellIn: {
+            /** Enrolment */
+            enrolment: number;
+            /** Handin */
+            handin: number;
+        };
+        /**
+         * RemindIn
+         * @description The chosen pegs and the teacher's words; ``again`` also reminds who was reminded in this school day.
+         */
+        RemindIn: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /** Cells */
+            cells: components["schemas"]["RemindCellIn"][];
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RemindedShape
+         * @description Who is told what, and who is not.
+         */
+        RemindedShape: {
+            /** Left */
+            left: components["schemas"]["NotRemindedShape"][];
+            /** Messages */
+            messages: components["schemas"]["MessageShape"][];
+        };
+        /**
+         * ReminderLine
+         * @description A reminder as it went to its student.
+         */
+        ReminderLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RepeatIn
+         * @description The same again every week or every second one, until a day.
+         */
+        RepeatIn: {
+            /**
+             * Every
+             * @enum {integer}
+             */
+            every: 1 | 2;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+        };
+        /**
+         * RestoreIn
+         * @description Own due dates as they were.
+         */
+        RestoreIn: {
+            /** Before */
+            before: components["schemas"]["BeforeShape"][];
+        };
+        /**
+         * RestoredShape
+         * @description How many were put back.
+         */
+        RestoredShape: {
+            /** Cells */
+            cells: number;
+        };
+        /**
+         * ResultsIn
+         * @description The students (enrolments) and hand-ins that are shown.
+         */
+        ResultsIn: {
+            /** Handins */
+            handins: number[];
+            /** Students */
+            students: number[];
         };
         /**
          * RetiredIn
@@ -5977,8 +7640,10 @@ export interface components {
          * @description A student on the board; cells stand in the order of the hand-ins.
          */
         RowShape: {
+            /** Adjusted */
+            adjusted: boolean;
             /** Cells */
-            cells: components["schemas"]["CellShape"][];
+            cells: number[];
             /** Family Name */
             family_name: string;
             /** Find */
@@ -5989,10 +7654,17 @@ export interface components {
             groups: string[];
             /** Id */
             id: number;
+            /**
+             * Joined
+             * Format: date
+             */
+            joined: string;
             /** Last Work */
             last_work: string | null;
             /** Left */
             left: boolean;
+            /** Left On */
+            left_on: string | null;
             /** Met */
             met: number;
             /** Period */
@@ -6001,6 +7673,8 @@ export interface components {
             picture: string;
             /** Quiet */
             quiet: boolean;
+            /** Quiet Days */
+            quiet_days: number;
             /** Tint */
             tint: number;
             /** Wanted */
@@ -6107,6 +7781,56 @@ export interface components {
             version: number;
         };
         /**
+         * SendBackManyIn
+         * @description Words to all, and by when they hand in again.
+         */
+        SendBackManyIn: {
+            /** Cells */
+            cells: components["schemas"]["ChosenCellIn"][];
+            /** Due Again */
+            due_again?: string | null;
+            /**
+             * Feedback
+             * @default
+             */
+            feedback: string;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+        };
+        /**
+         * SeriesBackShape
+         * @description How many were taken back, and the titles of those that stay.
+         */
+        SeriesBackShape: {
+            /** Left */
+            left: string[];
+            /** Taken */
+            taken: number;
+        };
+        /**
+         * SeriesLine
+         * @description One of a series; ``moved`` where its day is not the usual one.
+         */
+        SeriesLine: {
+            /**
+             * Due
+             * Format: date
+             */
+            due: string;
+            /** Moved */
+            moved: boolean;
+            /** Number */
+            number: number;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+        };
+        /**
          * SessionShape
          * @description Everything the interface needs to begin. Sizes in bytes, lengths in characters.
          */
@@ -6115,6 +7839,8 @@ export interface components {
             demo: components["schemas"]["DemoSignIn"][];
             /** Groups */
             groups: components["schemas"]["GroupLine"][];
+            /** Home */
+            home: string | null;
             person: components["schemas"]["Me"] | null;
             /** School */
             school: string;
@@ -6132,6 +7858,20 @@ export interface components {
             upload_limit: number;
             /** Zone */
             zone: string;
+        };
+        /**
+         * SetShape
+         * @description What was set: the hand-in, or the first of so many of a series.
+         */
+        SetShape: {
+            /** Count */
+            count: number;
+            /** Id */
+            id: number;
+            /** Series */
+            series: string;
+            /** Title */
+            title: string;
         };
         /**
          * SettleIn
@@ -6303,8 +8043,16 @@ export interface components {
          *     due day that has not passed; ``due_again`` is the own due moment of a *sent back*.
          */
         StudentHandIn: {
+            /** Closed */
+            closed: boolean;
+            /** Closes */
+            closes: string | null;
+            /** Closes Time */
+            closes_time: string | null;
             /** Count */
             count: number;
+            /** Directions */
+            directions: string;
             /** Due */
             due: string | null;
             /** Due Again */
@@ -6349,6 +8097,40 @@ export interface components {
             wanting: components["schemas"]["WantingPocket"][];
         };
         /**
+         * StudentPattern
+         * @description A student: ``share`` of what is wanted by today, lateness of what came; ``late_days`` are school days.
+         */
+        StudentPattern: {
+            /** Behind */
+            behind: boolean;
+            /** Came */
+            came: number;
+            /** Family Name */
+            family_name: string;
+            /** Given Name */
+            given_name: string;
+            /** Id */
+            id: number;
+            /** Late */
+            late: number;
+            /** Late Days */
+            late_days: number;
+            /** Met */
+            met: number;
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Share */
+            share: number | null;
+            /** Tint */
+            tint: number;
+            /** Usually Late */
+            usually_late: boolean;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
          * SubmissionLine
          * @description A submission in a list.
          */
@@ -6360,6 +8142,7 @@ export interface components {
             at: string;
             /** Empty */
             empty: boolean;
+            for_them: components["schemas"]["ForThemShape"] | null;
             /** Id */
             id: number;
             /** Links */
@@ -6388,6 +8171,21 @@ export interface components {
             other: number;
         };
         /**
+         * TableIn
+         * @description Which students and hand-ins, in which order, as what.
+         */
+        TableIn: {
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "csv" | "xlsx" | "ods";
+            /** Handins */
+            handins: number[];
+            /** Students */
+            students: number[];
+        };
+        /**
          * TableShape
          * @description A list as read, with what each column seems to hold.
          */
@@ -6407,6 +8205,23 @@ export interface components {
             heading: string[];
             /** Rows */
             rows: string[][];
+        };
+        /**
+         * TakenAway
+         * @description A hand-in that was taken away; what was handed in for it can still be read.
+         */
+        TakenAway: {
+            /** Id */
+            id: number;
+            /** Submissions Made */
+            submissions_made: number;
+            /**
+             * Taken Away At
+             * Format: date-time
+             */
+            taken_away_at: string;
+            /** Title */
+            title: string;
         };
         /**
          * TakenAwayShape
@@ -6535,12 +8350,34 @@ export interface components {
             title: string;
         };
         /**
+         * TouchedShape
+         * @description What was done, or would be.
+         */
+        TouchedShape: {
+            /** Cells */
+            cells: number;
+            /** Left */
+            left: components["schemas"]["LeftShape"][];
+            /** Students */
+            students: number;
+        };
+        /**
          * UndoBroughtIn
          * @description The sections that were made.
          */
         UndoBroughtIn: {
             /** Sections */
             sections: number[];
+        };
+        /**
+         * UndoneShape
+         * @description So many students are as before; so many are left as they are, since something has happened since.
+         */
+        UndoneShape: {
+            /** Left */
+            left: number;
+            /** Students */
+            students: number;
         };
         /**
          * UnitIO
@@ -6808,6 +8645,21 @@ export interface components {
             title: string;
         };
         /**
+         * WeekLoad
+         * @description A week: the most hand-ins of one student, and how many students have too many.
+         */
+        WeekLoad: {
+            /** Heavy */
+            heavy: number;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Most */
+            most: number;
+        };
+        /**
          * WeekOfTerm
          * @description A week of a term: its number there (from 1) and its Monday.
          */
@@ -6840,8 +8692,12 @@ export interface components {
          * @description What to hand in, and the rest.
          */
         Worklist: {
+            /** Elsewhere */
+            elsewhere: components["schemas"]["ElsewhereLine"][];
             /** Others */
             others: components["schemas"]["StudentHandIn"][];
+            /** Reminders */
+            reminders: components["schemas"]["ReminderLine"][];
             /** To Do */
             to_do: components["schemas"]["StudentHandIn"][];
         };
@@ -7262,6 +9118,26 @@ export interface operations {
             };
         };
     };
+    see_my_classes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyClassesShape"];
+                };
+            };
+        };
+    };
     remove_comment: {
         parameters: {
             query?: never;
@@ -7574,6 +9450,32 @@ export interface operations {
             };
         };
     };
+    see_arrivals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrivalsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivalsShape"];
+                };
+            };
+        };
+    };
     print_cards: {
         parameters: {
             query?: never;
@@ -7646,6 +9548,231 @@ export interface operations {
             };
         };
     };
+    restore_dues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoredShape"];
+                };
+            };
+        };
+    };
+    move_dues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveManyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedManyShape"];
+                };
+            };
+        };
+    };
+    excuse_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExcuseManyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchedShape"];
+                };
+            };
+        };
+    };
+    hand_in_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandInForIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedShape"];
+                };
+            };
+        };
+    };
+    undo_handed_in_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneShape"];
+                };
+            };
+        };
+    };
+    lock_cells: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LockManyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockedShape"];
+                };
+            };
+        };
+    };
+    undo_locks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneShape"];
+                };
+            };
+        };
+    };
+    send_back_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendBackManyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedShape"];
+                };
+            };
+        };
+    };
+    undo_sent_back_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneShape"];
+                };
+            };
+        };
+    };
     follow_changes: {
         parameters: {
             query?: {
@@ -7667,6 +9794,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangesShape"];
+                };
+            };
+        };
+    };
+    see_filters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFilterShape"][];
+                };
+            };
+        };
+    };
+    keep_filter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepFilterIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFilterShape"];
+                };
+            };
+        };
+    };
+    drop_filter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                filter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change_filter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                filter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeFilterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFilterShape"];
                 };
             };
         };
@@ -7714,7 +9937,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Named"];
+                    "application/json": components["schemas"]["SetShape"];
+                };
+            };
+        };
+    };
+    lay_out_handin_like: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanShape"];
                 };
             };
         };
@@ -7745,6 +9991,56 @@ export interface operations {
             };
         };
     };
+    see_handin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanShape"];
+                };
+            };
+        };
+    };
+    change_handin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedShape"];
+                };
+            };
+        };
+    };
     take_back_handin: {
         parameters: {
             query?: never;
@@ -7763,6 +10059,102 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    take_away_handin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+        };
+    };
+    bring_back_handin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+        };
+    };
+    ask_for_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackShape"];
+                };
+            };
+        };
+    };
+    preview_handin_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandInImpact"];
+                };
             };
         };
     };
@@ -7790,6 +10182,123 @@ export interface operations {
             };
         };
     };
+    see_reminders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReminderLine"][];
+                };
+            };
+        };
+    };
+    see_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadShape"];
+                };
+            };
+        };
+    };
+    move_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveOnIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedOnShape"];
+                };
+            };
+        };
+    };
+    move_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedBackShape"];
+                };
+            };
+        };
+    };
+    see_patterns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternsShape"];
+                };
+            };
+        };
+    };
     see_pegs: {
         parameters: {
             query?: never;
@@ -7808,6 +10317,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardShape"];
+                };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    take_pegs_along: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };
@@ -7857,6 +10399,33 @@ export interface operations {
             };
         };
     };
+    lock_pocket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LockPocketIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockedShape"];
+                };
+            };
+        };
+    };
     see_portfolios: {
         parameters: {
             query?: never;
@@ -7875,6 +10444,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PortfolioLine"][];
+                };
+            };
+        };
+    };
+    remind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemindIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemindedShape"];
+                };
+            };
+        };
+    };
+    take_results: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResultsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };
@@ -8291,6 +10912,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    take_back_series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesBackShape"];
+                };
             };
         };
     };
@@ -9224,6 +11868,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    see_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackShape"];
+                };
+            };
+        };
+    };
+    read_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
             };
         };
     };
@@ -10512,6 +13200,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Draft"];
+                };
+            };
+        };
+    };
+    print_receipt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

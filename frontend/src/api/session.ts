@@ -31,10 +31,7 @@ export function useGroupId(): number {
 
 /** Where a person lands in a class. */
 export function landing(group: Group): string {
-  if (may(group, "see_caseload") && group.kind === "caseload") return `/g/${group.id}/caseload`;
-  if (group.kind === "caseload") return `/g/${group.id}/setup`;
-  if (may(group, "see_board")) return `/g/${group.id}/pegs`;
-  return group.portfolio ? `/g/${group.id}/portfolio/${group.portfolio}` : "/";
+  return group.landing ?? "/";
 }
 
 /** Whether the server lets this person do something in a class. No role is asked here. */

@@ -6,7 +6,7 @@ import { patiently } from "../api/patiently";
 import { useConnection } from "../api/connection";
 import { useLive } from "../live/live";
 import { sessionQuery } from "../api/queries";
-import { landing, may } from "../api/session";
+import { may } from "../api/session";
 import type { Session } from "../api/session";
 import { setZone } from "../ui/dates";
 import { useOpenDetail } from "../ui/detail";
@@ -29,7 +29,7 @@ const GoesOn = lazy(() => patiently(() => import("./GoesOn")).then((view) => ({ 
 
 /** Whether the start only leads on: then nothing stands that could be pressed before the view is there, or that moves when it comes. */
 function leadsOn(session: Session, pathname: string): boolean {
-  return pathname === "/" && session.groups.some((one) => landing(one) !== "/");
+  return pathname === "/" && session.home !== null;
 }
 
 // eslint-disable-next-line complexity -- what the frame shows depends on who is signed in; each branch is one piece of it

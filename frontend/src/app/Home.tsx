@@ -1,14 +1,13 @@
 /** The start: straight into the first class; for who has none, what to do. */
 import { Navigate } from "react-router";
 import { Coat } from "../ui/Coat";
-import { landing, useSession } from "../api/session";
+import { useSession } from "../api/session";
 import { TEXTS } from "./texts";
 
 export function Home() {
   const session = useSession();
   if (session.groups.length === 0 && session.person?.administrator) return <Navigate to="/school" replace />;
-  const first = session.groups.find((one) => landing(one) !== "/");
-  if (first) return <Navigate to={landing(first)} replace />;
+  if (session.home) return <Navigate to={session.home} replace />;
   return (
     <div className="mx-auto mt-16 flex max-w-md flex-col items-center gap-3 px-5 text-center">
       <Coat state={{ status: "working" }} size={64} />

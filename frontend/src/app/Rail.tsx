@@ -1,8 +1,11 @@
 /** The rail: the weeks of the term on a plank, each hand-in hanging at its due week. */
+import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import type { ButtonHTMLAttributes, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
-import { shortDay } from "../ui/dates";
+import { loadQuery } from "../api/queries";
+import { may, useGroup, useGroupId } from "../api/session";
+import { mondayOf, shortDay } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { TEXTS } from "./texts";
 
@@ -13,13 +16,6 @@ interface Props {
   frame: Frame;
   selected: number | null;
   onSelect: (handin: number | null) => void;
-}
-
-/** The Monday of the week of a local date. */
-function mondayOf(date: string): string {
-  const moment = new Date(`${date}T12:00:00Z`);
-  moment.setUTCDate(moment.getUTCDate() - ((moment.getUTCDay() + 6) % 7));
-  return moment.toISOString().slice(0, 10);
 }
 
 export function Rail({ frame, selected, onSelect }: Props) {
@@ -42,6 +38,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
     next.focus();
   };
   const thisWeek = mondayOf(frame.today);
+  const full = useFullWeeks();
   return (
     <section aria-label={TEXTS.theTermSWeeksAnd} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- arrow keys walk between the buttons inside */}
@@ -62,6 +59,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
               </span>
               <span aria-hidden className="relative mx-auto block size-3 rounded-full bg-peg" />
               <Hanging handins={hanging.get(week.monday) ?? []} selected={selected} onSelect={onSelect} />
+              <Full words={full.get(week.monday)} />
             </li>
           );
         })}
@@ -74,6 +72,24 @@ export function Rail({ frame, selected, onSelect }: Props) {
         )}
       </ol>
     </section>
+  );
+}
+
+/** The weeks in which too much falls together for some students, over all their classes, each in words. */
+function useFullWeeks(): Map<string, string> {
+  const group = useGroup();
+  const load = useQuery({ ...loadQuery(useGroupId()), enabled: may(group, "see_handins") });
+  const weeks = load.data?.weeks.filter((one) => one.heavy > 0) ?? [];
+  return new Map(weeks.map((one) => [one.monday, TEXTS.fullWeek({ students: one.heavy, limit: load.data?.limit ?? 0 })]));
+}
+
+/** The band that marks a week as too full. */
+function Full({ words }: { words: string | undefined }) {
+  if (!words) return null;
+  return (
+    <span title={words} className="absolute inset-x-1 bottom-0.5 h-1 rounded-sm bg-copper">
+      <span className="sr-only">{words}</span>
+    </span>
   );
 }
 

@@ -6,6 +6,7 @@ import { patiently } from "../api/patiently";
 import { FindStudent } from "./FindStudent";
 import { SHOW_KEYS } from "./Keys";
 import { Mark } from "./Mark";
+import { NewsBell } from "./NewsBell";
 import { landing, may } from "../api/session";
 import type { Group, Session } from "../api/session";
 import { OnFirstUse } from "../ui/OnFirstUse";
@@ -14,7 +15,6 @@ import { ROLES, TEXTS } from "./texts";
 // Few start a class, and not every day.
 const NewClass = lazy(() => patiently(() => import("./NewClass")).then((view) => ({ default: view.NewClass })));
 
-const NewsBell = lazy(() => patiently(() => import("./NewsBell")).then((view) => ({ default: view.NewsBell })));
 const ReadingDialog = lazy(() => patiently(() => import("./ReadingDialog")).then((view) => ({ default: view.ReadingDialog })));
 
 const AccountDialog = lazy(() => patiently(() => import("./AccountDialog")).then((view) => ({ default: view.AccountDialog })));
@@ -38,9 +38,7 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
       )}
       {may(group, "see_board") && group && <FindStudent groupId={group.id} />}
       <div className={`flex items-center gap-1 ${may(group, "see_board") ? "max-sm:ml-auto" : "ml-auto"}`}>
-        <Suspense fallback={<span className="size-11" />}>
-          <NewsBell />
-        </Suspense>
+        <NewsBell />
         <Account session={session} />
       </div>
     </header>

@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import { pileQuery, portfolioQuery } from "../api/queries";
-import { landing, may } from "../api/session";
+import { landing, may, useSession } from "../api/session";
 import type { Group } from "../api/session";
 import { STAFF_VIEWS, STUDENT_VIEWS, TEXTS } from "./texts";
 
@@ -20,7 +20,8 @@ export function Views({ group }: { group: Group }) {
 
 function StaffViews({ group }: { group: Group }) {
   const pile = useQuery({ ...pileQuery(group.id), enabled: may(group, "see_pile") });
-  const views: View[] = [{ to: `/g/${group.id}/pegs`, title: STAFF_VIEWS.pegs }];
+  const several = useSession().home === "/classes";
+  const views: View[] = [...(several ? [{ to: "/classes", title: STAFF_VIEWS.classes }] : []), { to: `/g/${group.id}/pegs`, title: STAFF_VIEWS.pegs }];
   if (may(group, "see_pile")) {
     views.push({
       to: `/g/${group.id}/pile`,

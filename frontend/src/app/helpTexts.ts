@@ -3,6 +3,7 @@ import { catalogue } from "../language/catalogue";
 
 /** What each view is for, by the part of the address that names it: what it shows, and what is done in it. */
 const HELP: Record<string, string> = catalogue("app.help", {
+  classes: "Every class you work with, and what waits in it. A number leads to the pegs of just those students; the name of a class leads to all of them.",
   pegs: "Every student by every hand-in: a coat says how each of them stands. Choose a coat to see the work beside the board; the filters leave those who need you.",
   pile: "What came in and waits for you, the oldest first. Write feedback, then accept it or send it back; the next one opens by itself.",
   "hand-ins": "A hand-in says which pockets are collected, from whom and by when. As soon as it is set it hangs on the rail, and every student who is asked sees it.",

@@ -27,6 +27,7 @@ export const TEXTS = catalogue("app", {
   thisViewStoppedWorking: "This view stopped working",
   whatYouTypedIsKept: "What you typed is kept on this device. Reload the page to go on.",
   theTermSWeeksAnd: "The term's weeks and hand-ins",
+  fullWeek: message<{ students: number; limit: number }>("{students, plural, one {# student has} other {# students have}} {limit, number} or more hand-ins due this week, over all their classes."),
   weekNumber: message<{ number: number; school_daysIs: boolean; nowIs: boolean }>("Week {number, number}{school_daysIs, select, true {} other {, no school}}{nowIs, select, true {, this week} other {}}:"),
   noDueDate: "no due date",
   inAskedIn: message<{ in: number; asked: number }>("{in, number}/{asked, number} in"),
@@ -39,11 +40,12 @@ export const TEXTS = catalogue("app", {
   howILike: "How I like to read",
 });
 
-export const STAFF_VIEWS = catalogue("app.staffViews", { pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" });
+export const STAFF_VIEWS = catalogue("app.staffViews", { classes: "My classes", pegs: "Pegs", pile: "Marking pile", handins: "Hand-ins", template: "Template", look: "Look in", shows: "Show pages", setup: "Set-up", caseload: "Caseload" });
 export const STUDENT_VIEWS = catalogue("app.studentViews", { pockets: "My pockets", toHandIn: "To hand in", feedback: "Feedback", shows: "Show pages" });
 
 /** The views by the part of the address that names them, as the window's title says it. */
 export const VIEWS: Record<string, string> = catalogue("app.views", {
+  classes: STAFF_VIEWS.classes,
   pegs: STAFF_VIEWS.pegs,
   pile: STAFF_VIEWS.pile,
   "hand-ins": STAFF_VIEWS.handins,

@@ -1,27 +1,37 @@
 /** The hand-ins of a class, and the form for a new one beside them. */
 import { useQuery } from "@tanstack/react-query";
-import { Plus } from "lucide-react";
+import { CalendarArrowDown, Plus } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { handinsQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
 import { useGroupId } from "../api/session";
+import { patiently } from "../api/patiently";
+import { Button } from "../ui/Button";
 import { due } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
-import { HandInForm } from "./HandInForm";
-import { TEXTS } from "./texts";
+import { HandInPanel } from "./HandInForm";
+import type { From } from "./HandInForm";
+import { RowActions, TakenAway } from "./RowActions";
+import { CHANGE, MOVE, TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
+
+const MoveOnDialog = lazy(() => patiently(() => import("./MoveOnDialog")).then((view) => ({ default: view.MoveOnDialog })));
 
 type Column = Schema["ColumnShape"];
 
+// eslint-disable-next-line complexity -- one branch for each state of the page and its form
 export function HandInsView() {
   const groupId = useGroupId();
   const found = useQuery(handinsQuery(groupId));
   const [address, setAddress] = useSearchParams();
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
-  const making = address.get("new") === "1" && found.data.may_set;
+  const from = found.data.may_set ? fromAddress(address) : null;
+  const making = from !== null;
   const selected = Number(address.get("handin")) || null;
+  const close = () => setAddress((old) => new URLSearchParams([...old].filter(([key]) => !FORM.includes(key))));
   const set = (key: string, value: string | null) =>
     setAddress((old) => {
       const next = new URLSearchParams(old);
@@ -34,26 +44,55 @@ export function HandInsView() {
       <Rail frame={found.data} selected={selected} onSelect={(id) => set("handin", id ? String(id) : null)} />
       <div className="flex min-h-0 flex-1 gap-4 p-5 max-lg:flex-col lg:overflow-hidden">
         <section aria-labelledby="handins" className={`flex min-w-0 flex-1 flex-col gap-3 lg:overflow-y-auto ${making ? "max-lg:hidden" : ""}`}>
-          <div className="flex min-h-9 items-center justify-between">
-            <h1 id="handins" className="text-xl">
-              {TEXTS.handIns}
-            </h1>
-            {found.data.may_set && !making && (
-              <Link
-                to="?new=1"
-                className="inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep"
-              >
-                <Plus aria-hidden size={16} />
-                {TEXTS.newHandIn}
-              </Link>
-            )}
-          </div>
-          <Table data={found.data} groupId={groupId} selected={selected} narrow={making} />
+          <Head mayMake={found.data.may_set && !making} some={found.data.handins.length > 0} groupId={groupId} />
+          <Table data={found.data} groupId={groupId} selected={from?.what === "change" ? from.id : selected} narrow={making} />
+          {found.data.taken_away.length > 0 && <TakenAway lines={found.data.taken_away} groupId={groupId} may={found.data.may_set} />}
         </section>
-        {making && <HandInForm data={found.data} groupId={groupId} onClose={() => set("new", null)} />}
+        {from && <HandInPanel key={JSON.stringify(from)} data={found.data} groupId={groupId} from={from} onClose={close} />}
       </div>
     </>
   );
+}
+
+function Head({ mayMake, some, groupId }: { mayMake: boolean; some: boolean; groupId: number }) {
+  const [moving, setMoving] = useState(false);
+  return (
+    <div className="flex min-h-9 flex-wrap items-center gap-2">
+      <h1 id="handins" className="mr-auto text-xl">
+        {TEXTS.handIns}
+      </h1>
+      {mayMake && some && (
+        <Button icon={<CalendarArrowDown aria-hidden size={16} />} onClick={() => setMoving(true)}>
+          {MOVE.open}
+        </Button>
+      )}
+      {moving && (
+        <Suspense>
+          <MoveOnDialog groupId={groupId} onClose={() => setMoving(false)} />
+        </Suspense>
+      )}
+      {mayMake && (
+        <Link
+          to="?new=1"
+          className="inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep"
+        >
+          <Plus aria-hidden size={16} />
+          {TEXTS.newHandIn}
+        </Link>
+      )}
+    </div>
+  );
+}
+
+/** What of the address belongs to the form. */
+const FORM = ["new", "like", "change"];
+
+function fromAddress(address: URLSearchParams): From | null {
+  const changed = Number(address.get("change"));
+  if (changed) return { what: "change", id: changed };
+  if (address.get("new") !== "1") return null;
+  const like = Number(address.get("like"));
+  return like ? { what: "like", id: like } : { what: "new" };
 }
 
 interface TableProps {
@@ -73,7 +112,7 @@ function Table({ data, groupId, selected, narrow }: TableProps) {
   }
   const titles = new Map(data.pockets.map((pocket) => [pocket.id, pocket.title]));
   return (
-    <div className="overflow-x-auto rounded-lg border border-edge bg-paper">
+    <div className="relative overflow-x-auto rounded-lg border border-edge bg-paper">
       <table className="w-full border-collapse text-left">
         <thead className="bg-ground">
           <tr>
@@ -82,11 +121,16 @@ function Table({ data, groupId, selected, narrow }: TableProps) {
                 {head}
               </th>
             ))}
+            {data.may_set && (
+              <th scope="col" className="px-3 py-2">
+                <span className="sr-only">{CHANGE.change}</span>
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>
           {data.handins.map((one) => (
-            <Line key={one.id} one={one} titles={titles} groupId={groupId} chosen={one.id === selected} narrow={narrow} />
+            <Line key={one.id} one={one} titles={titles} groupId={groupId} chosen={one.id === selected} narrow={narrow} may={data.may_set} />
           ))}
         </tbody>
       </table>
@@ -94,7 +138,16 @@ function Table({ data, groupId, selected, narrow }: TableProps) {
   );
 }
 
-function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: Map<number, string>; groupId: number; chosen: boolean; narrow: boolean }) {
+interface LineProps {
+  one: Column;
+  titles: Map<number, string>;
+  groupId: number;
+  chosen: boolean;
+  narrow: boolean;
+  may: boolean;
+}
+
+function Line({ one, titles, groupId, chosen, narrow, may }: LineProps) {
   const pockets = one.pockets.map((id) => titles.get(id)).filter(Boolean);
   const shown = pockets.length > 3 ? COUNTED.pockets({ count: pockets.length }) : pockets.join(", ");
   const counts = [one.to_mark, one.sent_back, one.overdue];
@@ -112,6 +165,7 @@ function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: M
       <td className="figures px-3 py-2 whitespace-nowrap">
         {one.due ? due(one.due, one.due_time) : TEXTS.noDueDate}
         {one.several_dues && <span className="block text-quiet">{TEXTS.andByPeriod}</span>}
+        {one.closed && <span className="block font-semibold text-ink-soft">{TEXTS.closed}</span>}
       </td>
       <td className="px-3 py-2 whitespace-nowrap">{COUNTED.students({ count: one.asked })}</td>
       <td className="figures px-3 py-2 text-right whitespace-nowrap">{one.open ? TEXTS.inOfAsked({ in: one.in, asked: one.asked }) : TEXTS.opensLater}</td>
@@ -123,6 +177,11 @@ function Line({ one, titles, groupId, chosen, narrow }: { one: Column; titles: M
           {count || "–"}
         </td>
       ))}
+      {may && (
+        <td className="px-2 py-1">
+          <RowActions one={one} groupId={groupId} />
+        </td>
+      )}
     </tr>
   );
 }

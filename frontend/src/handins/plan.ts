@@ -15,10 +15,32 @@ export interface Fields {
   opens: string;
   day: string;
   time: string;
+  closes: string;
+  closesTime: string;
+  directions: string;
+  opensAgain: boolean;
+  /** What is done once it has closed. */
+  closing: Schema["PlanShape"]["closing"];
+  step: string;
   forEveryone: boolean;
   byPeriod: boolean;
   periods: PeriodFields[];
   points: string;
+  /** A new one is set again every so many weeks, until a day; "0": once. */
+  every: "0" | "1" | "2";
+  until: string;
+  /** Of a series that is changed: this one, from here on, or all. */
+  scope: Schema["ChangeIn"]["scope"];
+  /** Of those whom the periods name. */
+  whom: Schema["PlanShape"]["whom"];
+  groups: number[];
+  students: number[];
+}
+
+/** The last day of the class's weeks. */
+function lastDay({ weeks }: Schema["HandInsShape"]): string {
+  const monday = weeks.at(-1)?.monday;
+  return monday ? new Date(Date.parse(`${monday}T12:00:00Z`) + 6 * 24 * 3600 * 1000).toISOString().slice(0, 10) : "";
 }
 
 /** What stands in the form at first: open today, for everyone, without points. */
@@ -29,10 +51,58 @@ export function firstFields(data: Schema["HandInsShape"]): Fields {
     opens: data.today,
     day: "",
     time: "",
+    closes: "",
+    closesTime: "",
+    directions: "",
+    opensAgain: false,
+    closing: "nothing",
+    step: "1",
     forEveryone: true,
     byPeriod: false,
     periods: data.all_periods.map((one) => ({ ...one, asked: true, day: "", time: "" })),
     points: "",
+    every: "0",
+    until: lastDay(data),
+    scope: "one",
+    whom: "all",
+    groups: [],
+    students: [],
+  };
+}
+
+/** A due as two fields. */
+function parts(due: Schema["DueOut"] | null | undefined): { day: string; time: string } {
+  return due ? { day: due.day, time: due.at?.slice(0, 5) ?? "" } : { day: "", time: "" };
+}
+
+/** What stands in the form of a hand-in that is there, or of one like it. */
+export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]): Fields {
+  const own = new Map(plan.periods.map((one) => [one.period, one]));
+  const closes = parts(plan.closes);
+  return {
+    title: plan.title,
+    pockets: plan.pockets,
+    opens: plan.opens,
+    ...parts(plan.due),
+    closes: closes.day,
+    closesTime: closes.time,
+    directions: plan.directions,
+    opensAgain: plan.opens_again,
+    closing: plan.closing,
+    step: plan.step,
+    forEveryone: plan.for_everyone,
+    byPeriod: plan.periods.some((one) => one.due),
+    periods: data.all_periods.map((one) => {
+      const part = own.get(one.id);
+      return { ...one, asked: plan.for_everyone || Boolean(part?.asked), ...parts(part?.due) };
+    }),
+    every: "0",
+    until: lastDay(data),
+    scope: "one",
+    whom: plan.whom,
+    groups: plan.groups,
+    students: plan.students,
+    points: plan.points === null ? "" : String(Number(plan.points)),
   };
 }
 
@@ -55,6 +125,14 @@ export function planOf(fields: Fields): Schema["PlanIn"] {
       due: fields.byPeriod ? dueOf(one.day, one.time) : null,
     })),
     points: points || null,
-    step: 1,
+    step: fields.step,
+    closes: dueOf(fields.closes, fields.closesTime),
+    directions: fields.directions,
+    opens_again: fields.opensAgain,
+    closing: fields.closes ? fields.closing : "nothing",
+    whom: fields.whom,
+    groups: fields.groups,
+    students: fields.students,
+    repeat: fields.every === "0" || !fields.day ? null : { every: fields.every === "1" ? 1 : 2, until: fields.until },
   };
 }

@@ -1,14 +1,13 @@
 /** The board with changed rows in their places. What each count counts, the server says; here it is only counted. */
+import type { Board, Row } from "../api/board";
 import type { Schema } from "../api/client";
 
-type Board = Schema["BoardShape"];
 type Changes = Schema["ChangesShape"];
 type Column = Board["handins"][number];
-type Row = Board["students"][number];
 
 function patchedRow(row: Row, change: Changes["rows"][number], handins: Column[]): Row {
-  const { met, wanted, last_work, quiet, cells } = change;
-  return { ...row, met, wanted, last_work, quiet, cells: row.cells.map((cell, at) => cells[String(handins[at]?.id)] ?? cell) };
+  const { cells, ...state } = change;
+  return { ...row, ...state, cells: row.cells.map((cell, at) => cells[String(handins[at]?.id)] ?? cell) };
 }
 
 function counted(column: Column, at: number, students: Row[], counting: Board["counting"]): Column {
@@ -38,5 +37,6 @@ export function patched(board: Board, changes: Changes): Board {
   });
   const moved = new Set(changes.rows.flatMap((row) => Object.keys(row.cells)));
   const handins = board.handins.map((one, at) => (moved.has(String(one.id)) ? counted(one, at, students, board.counting) : one));
-  return { ...board, students, handins, changes_at: earlier(board.changes_at, changes.changes_at) };
+  // As it stands now it has no name of the server's.
+  return { ...board, tag: null, students, handins, changes_at: earlier(board.changes_at, changes.changes_at) };
 }

@@ -22,6 +22,11 @@ async function follow(queries: QueryClient, groupId: number, cursor: number | un
   return found.cursor;
 }
 
+/** From where each class is followed. The page names it for its own class, as it was before anything was read. */
+const cursors = new Map<number, number>();
+const named = /^(\d+):(\d+)$/.exec(document.querySelector<HTMLMetaElement>("meta[name=cursor]")?.content ?? "");
+if (named) cursors.set(Number(named[1]), Number(named[2]));
+
 /** The day it is, from a minute and a half after midnight on: the server's clock may be a little behind. */
 function theDay(): string {
   return new Date(Date.now() - 90_000).toDateString();
@@ -32,7 +37,6 @@ export function useLive(groupId: number | null): void {
   const queries = useQueryClient();
   useEffect(() => {
     if (groupId === null) return;
-    let cursor: number | undefined;
     let over = false;
     let day = theDay();
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -44,7 +48,7 @@ export function useLive(groupId: number | null): void {
         void queries.invalidateQueries();
       }
       try {
-        cursor = await follow(queries, groupId, cursor);
+        cursors.set(groupId, await follow(queries, groupId, cursors.get(groupId)));
       } catch {
         // The connection's own store shows it; the next poll finds out.
       }

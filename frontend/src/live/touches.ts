@@ -7,17 +7,19 @@ type Kind = Changes["kinds"][number];
 
 /** Kinds that change nothing of a view; everything else does. The board is patched, where it is not loaded anew. */
 const LEAVES: Record<string, Kind[]> = {
-  pile: ["comments", "show", "gallery", "lists", "staff"],
-  handins: ["comments", "show", "gallery", "lists", "staff", "marks"],
-  roster: ["work", "handing", "marks", "comments", "show", "asked", "own_dues", "template", "gallery", "staff"],
-  drops: ["work", "handing", "marks", "comments", "show", "asked", "own_dues", "adjustments", "template", "gallery", "staff", "calendar"],
-  staff: ["work", "handing", "marks", "comments", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
-  template: ["handing", "marks", "comments", "show", "own_dues", "adjustments", "lists", "staff"],
-  gallery: ["work", "handing", "marks", "comments", "show", "own_dues", "adjustments", "lists", "staff", "roster"],
-  portfolios: ["marks", "comments", "show", "asked", "own_dues", "gallery", "lists", "staff"],
+  filters: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
+  load: ["work", "handing", "marks", "comments", "reminders", "show", "template", "gallery", "lists", "staff"],
+  pile: ["comments", "reminders", "show", "gallery", "lists", "staff"],
+  handins: ["comments", "reminders", "show", "gallery", "lists", "staff", "marks"],
+  roster: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "template", "gallery", "staff"],
+  drops: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "staff", "calendar"],
+  staff: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
+  template: ["handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff"],
+  gallery: ["work", "handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff", "roster"],
+  portfolios: ["marks", "comments", "reminders", "show", "asked", "own_dues", "gallery", "lists", "staff"],
   shows: ["handing", "marks", "comments", "asked", "own_dues", "adjustments", "lists", "staff", "gallery"],
   // Of two lists that are told apart by what is typed, no change of the class makes another one.
-  preview: ["work", "comments", "show", "marks", "gallery", "lists", "staff"],
+  preview: ["work", "comments", "reminders", "show", "marks", "gallery", "lists", "staff"],
 };
 
 /** Whether what is held under a key belongs to one student, and to which; undefined where it is the class's. */

@@ -4,13 +4,13 @@ import { Problem } from "../api/problem";
 import { useSay } from "../ui/Toasts";
 import { TEXTS } from "./texts";
 
-/** For a class: makes of what takes a step back, and what is said then, the undo of a message. */
-export function useUndo(groupId: number): (back: () => Promise<unknown>, words: string) => () => void {
+/** For a class: makes of what takes a step back, and what is said then (else what that step answers), the undo of a message. */
+export function useUndo(groupId: number): (back: () => Promise<unknown>, words?: string) => () => void {
   const queries = useQueryClient();
   const say = useSay();
   return (back, words) => () => {
     back()
-      .then(() => say(words))
+      .then((said) => say(words ?? String(said)))
       .catch((error: unknown) => say(error instanceof Problem ? `${error.title} ${error.fix}` : TEXTS.itCouldNotBeUndone))
       .finally(() => void queries.invalidateQueries({ queryKey: ["group", groupId] }));
   };

@@ -1,10 +1,11 @@
 /** One student on the board. */
-import { memo } from "react";
-import { Coat } from "../ui/Coat";
+import { memo, useState } from "react";
+import { SharedCoat } from "../ui/Coat";
 import { daysAgo } from "../ui/dates";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { inWords, listed } from "../ui/words";
+import { inOf } from "./filters";
 import type { Board, Row } from "./filters";
 import { TEXTS } from "./texts";
 
@@ -14,11 +15,21 @@ interface Props {
   handins: Board["handins"];
   today: string;
   template: string;
+  /** The hand-ins that are drawn: from this place to before that one. */
+  from: number;
+  to: number;
+  /** Whether these are only some: what lies before and after takes a track of its own. */
+  part: boolean;
+  counting: Board["counting"];
   handin: number | null;
   chosen: boolean;
   /** The column that the tab key stops at, where this is the row. */
   stop: number | null;
   onOpen: (index: number, student: number, column: number) => void;
+  /** The chosen columns: ``0,3``. */
+  picked: string;
+  /** Chooses the whole row, while pegs are chosen. */
+  onPick: ((index: number) => void) | null;
 }
 
 function Bar({ row }: { row: Row }) {
@@ -34,9 +45,20 @@ function Bar({ row }: { row: Row }) {
   );
 }
 
-export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, handin, chosen, stop, onOpen }: Props) {
+/** How much of what is asked of a student is in, of the hand-ins that are shown. */
+function Sum({ row, counting }: { row: Row; counting: Board["counting"] }) {
+  const { count, of } = inOf(row.cells, counting);
+  return (
+    <div role="gridcell" title={TEXTS.inOfAsked({ count, of })} className="figures text-center text-xs text-ink-soft">
+      {of > 0 && TEXTS.inOf({ count, of })}
+    </div>
+  );
+}
+
+export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, from, to, part, counting, handin, chosen, stop, onOpen, picked, onPick }: Props) {
   const ground = chosen ? "bg-today" : "bg-paper";
   const name = listed(row);
+  const columns = picked ? picked.split(",").map(Number) : [];
   return (
     <div
       role="row"
@@ -45,6 +67,7 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
       style={{ gridTemplateColumns: template }}
     >
       <div role="rowheader" className={`sticky left-0 z-10 flex h-full items-center gap-2 overflow-hidden pr-2 pl-3 ${ground}`}>
+        {onPick && <input type="checkbox" className="size-4 shrink-0 accent-ink" aria-label={TEXTS.chooseAllOf({ name })} checked={columns.length === handins.length} onChange={() => onPick(index)} />}
         <PegPicture picture={row.picture} tint={row.tint} size={24} />
         <span className="truncate" title={name}>
           <ListedName person={row} />
@@ -57,41 +80,86 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
       <div role="gridcell">
         <Bar row={row} />
       </div>
-      {row.cells.map((cell, column) => {
+      {part && <span role="presentation" />}
+      {row.cells.slice(from, to).map((cell, shown) => {
+        const column = from + shown;
         const one = handins[column];
         if (!one) return null;
-        const open = chosen && one.id === handin;
         return (
-          <div key={one.id} role="gridcell" aria-selected={open} className={`h-full ${one.id === handin ? "bg-today" : ""}`}>
-            {cell.status === "not_asked" ? (
-              <button
-                type="button"
-                data-cell={`${index} ${column}`}
-                tabIndex={stop === column ? 0 : -1}
-                aria-label={TEXTS.nameTitleNotAsked({ name, title: one.title })}
-                className="size-full"
-                onClick={() => onOpen(index, row.id, column)}
-              />
-            ) : (
-              <button
-                type="button"
-                data-cell={`${index} ${column}`}
-                tabIndex={stop === column ? 0 : -1}
-                aria-label={TEXTS.cellIs({ name, title: one.title, state: inWords(cell) })}
-                onClick={() => onOpen(index, row.id, column)}
-                className={`flex size-full items-center justify-center ${open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today"}`}
-              >
-                <span key={cell.status + String(cell.count)} className={cell.count ? "hung" : ""}>
-                  <Coat state={cell} />
-                </span>
-              </button>
-            )}
-          </div>
+          <Peg
+            key={one.id}
+            cell={cell}
+            title={one.title}
+            name={name}
+            place={`${index} ${column}`}
+            at={column + 4}
+            stop={stop === column}
+            open={chosen && one.id === handin}
+            picked={columns.includes(column)}
+            shaded={one.id === handin}
+            onOpen={() => onOpen(index, row.id, column)}
+          />
         );
       })}
+      {part && <span role="presentation" />}
+      <Sum row={row} counting={counting} />
       <div role="gridcell" className="figures pr-2 text-right text-xs text-ink-soft">
         {row.last_work ? daysAgo(row.last_work, today) : "–"}
       </div>
     </div>
   );
 });
+
+/** In words, once for all cells that stand alike: a year group has some hundreds of them. */
+const WORDS = new WeakMap<Row["cells"][number], string>();
+
+function wordsOf(cell: Row["cells"][number]): string {
+  const words = WORDS.get(cell) ?? inWords(cell);
+  WORDS.set(cell, words);
+  return words;
+}
+
+interface PegProps {
+  cell: Row["cells"][number];
+  title: string;
+  name: string;
+  place: string;
+  /** Which column of the grid, counted from one. */
+  at: number;
+  stop: boolean;
+  open: boolean;
+  picked: boolean;
+  shaded: boolean;
+  onOpen: () => void;
+}
+
+function Peg({ cell, title, name, place, at, stop, open, picked, shaded, onOpen }: PegProps) {
+  const asked = cell.status !== "not_asked";
+  const ground = picked ? "bg-in-soft outline-2 -outline-offset-2 outline-in" : shaded ? "bg-today" : "";
+  const edge = open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today";
+  return (
+    <div role="gridcell" aria-colindex={at} aria-selected={open || picked} className={`h-full ${ground}`}>
+      <button
+        type="button"
+        data-cell={place}
+        tabIndex={stop ? 0 : -1}
+        aria-label={asked ? TEXTS.cellIs({ name, title, state: wordsOf(cell) }) : TEXTS.nameTitleNotAsked({ name, title })}
+        onClick={onOpen}
+        className={asked ? `flex size-full items-center justify-center ${edge}` : "size-full"}
+      >
+        {asked && <Hung cell={cell} />}
+      </button>
+    </div>
+  );
+}
+
+/** A coat is hung up while one looks, not where it comes into view. */
+function Hung({ cell }: { cell: Row["cells"][number] }) {
+  const kind = cell.status + String(cell.count);
+  const [found] = useState(kind);
+  return (
+    <span key={kind} className={cell.count && kind !== found ? "hung" : ""}>
+      <SharedCoat state={cell} />
+    </span>
+  );
+}

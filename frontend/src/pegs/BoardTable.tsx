@@ -1,13 +1,21 @@
 /** The grid of the board: sticky head and names, one stop for the tab key, arrow keys inside, drawn by need. */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { KeyboardEvent } from "react";
+import type { FocusEvent, KeyboardEvent } from "react";
+import { ChevronDown } from "lucide-react";
 import { useNavigate } from "react-router";
 import { shortDay } from "../ui/dates";
 import { Button } from "../ui/Button";
+import { CoatShapes } from "../ui/Coat";
 import { useLetterKeys } from "../ui/keys";
+import { OnFirstUse } from "../ui/OnFirstUse";
+import { ORDERS } from "./alongTexts";
+import type { Order } from "./alongTexts";
 import { BoardRow } from "./BoardRow";
 import type { Board, Row } from "./filters";
+import { placeOf } from "./picking";
+import type { Picking, Place } from "./picking";
+import { Totals } from "./Totals";
 import { TEXTS } from "./texts";
 
 const ROW = 32;
@@ -16,6 +24,8 @@ const NAME = 196;
 /** The least width of the names in pixels. */
 const HEAD = 42;
 /** The head's height in pixels. */
+const MANY = 20;
+/** Hand-ins beyond which only those in view are drawn, each as wide as the next. */
 
 interface Props {
   board: Board;
@@ -26,49 +36,117 @@ interface Props {
   onOpen: (student: number, handin: number) => void;
   onColumn: (handin: number) => void;
   onClear: () => void;
+  picking: Picking;
+  order: Order;
+  onOrder: (order: string) => void;
+}
+
+/** Where a key leads from a peg; undefined where it leads nowhere. */
+function stepOf(event: KeyboardEvent, { row, column }: Place, last: Place): Place | undefined {
+  const steps: Record<string, Place> = {
+    ArrowDown: { row: row + 1, column },
+    ArrowUp: { row: row - 1, column },
+    ArrowRight: { row, column: column + 1 },
+    ArrowLeft: { row, column: column - 1 },
+    PageDown: { row: row + 12, column },
+    PageUp: { row: row - 12, column },
+    Home: { row: event.ctrlKey ? 0 : row, column: 0 },
+    End: { row: event.ctrlKey ? last.row : row, column: last.column },
+  };
+  return steps[event.key];
 }
 
 export function BoardTable(props: Props) {
-  const { board, rows, handin, student, groupId, onOpen, onColumn } = props;
+  const { board, rows, handin, student, groupId, onOpen, onColumn, picking, order, onOrder } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const grid = useRef<HTMLDivElement>(null);
   const navigate = useNavigate();
   const columns = board.handins.length;
+  const few = columns <= MANY;
   const [at, setAt] = useState({ row: 0, column: 0 });
-  const moved = useRef(false);
+  /** Where a key led last. */
+  const [moved, setMoved] = useState<Place | null>(null);
+  /** The same while the focus is still on its way there: what it passes meanwhile, as keys are pressed quickly, is no place to go on from. */
+  const going = useRef<Place | null>(null);
   const letters = useLetterKeys();
+  // Rows and head grow with the text, where somebody has set it larger in their browser.
+  const [larger] = useState(textScale);
+  const high = Math.round(ROW * larger);
+  const head = Math.round(HEAD * larger);
   // The row before the first is the head.
   const row = Math.min(at.row, rows.length - 1);
   const column = Math.min(at.column, Math.max(columns - 1, 0));
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser's functions are used in this render only
   const virtual = useVirtualizer({
     count: rows.length,
+    useFlushSync: false,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 12,
-    scrollPaddingStart: HEAD,
+    estimateSize: () => high,
+    overscan: 4,
+    scrollPaddingStart: head,
   });
 
-  useEffect(() => {
-    if (!moved.current) return;
-    moved.current = false;
-    if (row >= 0) virtual.scrollToIndex(row);
-    requestAnimationFrame(() => {
-      grid.current?.querySelector<HTMLElement>(`[data-cell="${row} ${column}"]`)?.focus({ preventScroll: false });
-    });
-  }, [row, column, virtual]);
+  const period = periodWidth(board.periods) * larger;
+  const [name, filled, peg, sum, last] = [NAME * larger, 118 * larger, 56 * larger, 46 * larger, 58 * larger];
+  const across = useVirtualizer({
+    horizontal: true,
+    enabled: !few,
+    useFlushSync: false,
+    count: columns,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => peg,
+    overscan: 1,
+    paddingStart: name + period + filled,
+    paddingEnd: sum + last,
+    scrollPaddingStart: name,
+  });
+  const drawn = few ? ALL : spanOf(across.getVirtualItems());
 
+  const reach = useCallback(
+    (to: Place) => {
+      if (to.row >= 0) virtual.scrollToIndex(to.row);
+      if (!few) across.scrollToIndex(to.column);
+      // A peg that was not drawn yet stands with a frame after the one that scrolls there.
+      const focus = (tries: number) =>
+        requestAnimationFrame(() => {
+          const peg = grid.current?.querySelector<HTMLElement>(`[data-cell="${to.row} ${to.column}"]`);
+          if (peg) peg.focus({ preventScroll: false });
+          else if (tries > 0) focus(tries - 1);
+        });
+      focus(4);
+    },
+    [virtual, across, few],
+  );
+  useEffect(() => {
+    if (moved) reach(moved);
+  }, [moved, reach]);
+  // What opens beside a wide board makes it narrower, and may take the peg that had the focus out of view.
+  const width = across.scrollRect?.width;
+  useEffect(() => {
+    if (!few && student !== null && document.activeElement === document.body) reach({ row, column });
+  }, [width, few, student, row, column, reach]);
+
+  // Whatever led the focus to a peg, the next key is meant for it.
+  const follow = (event: FocusEvent) => {
+    const to = placeOf(event);
+    if (!to) return;
+    if (going.current === null) setAt(to);
+    else if (going.current.row === to.row && going.current.column === to.column) going.current = null;
+  };
   const go = (to: { row: number; column: number }) => {
-    moved.current = true;
-    setAt({
+    const place = {
       row: Math.max(-1, Math.min(rows.length - 1, to.row)),
       column: Math.max(0, Math.min(columns - 1, to.column)),
-    });
+    };
+    if (place.row !== row || place.column !== column) going.current = place;
+    setAt(place);
+    setMoved(place);
   };
   // The same from one key to the next: only the rows that the keyboard leaves and reaches are drawn anew.
-  const { handins } = board;
+  const { handins, counting } = board;
   const open = useCallback(
     (index: number, id: number, place: number) => {
+      going.current = null;
       setAt({ row: index, column: place });
       const of = handins[place];
       if (of) onOpen(id, of.id);
@@ -76,19 +154,13 @@ export function BoardTable(props: Props) {
     [handins, onOpen],
   );
   const keys = (event: KeyboardEvent) => {
-    const steps: Record<string, { row: number; column: number }> = {
-      ArrowDown: { row: row + 1, column },
-      ArrowUp: { row: row - 1, column },
-      ArrowRight: { row, column: column + 1 },
-      ArrowLeft: { row, column: column - 1 },
-      PageDown: { row: row + 12, column },
-      PageUp: { row: row - 12, column },
-      Home: { row: event.ctrlKey ? 0 : row, column: 0 },
-      End: { row: event.ctrlKey ? rows.length - 1 : row, column: columns - 1 },
-    };
-    const step = steps[event.key];
+    const step = stepOf(event, { row, column }, { row: rows.length - 1, column: columns - 1 });
     const here = rows[row];
     const one = board.handins[column];
+    if (picking.key(event, { row, column }, step ?? null)) {
+      event.preventDefault();
+      return;
+    }
     if (step) go(step);
     else if (event.key === "m" && letters && here && one) {
       void navigate(`/g/${groupId}/pile?student=${here.id}&handin=${one.id}`);
@@ -96,31 +168,44 @@ export function BoardTable(props: Props) {
     event.preventDefault();
   };
 
-  const period = periodWidth(board.periods);
-  // With few hand-ins the columns keep together at the left: the last track takes what is over.
-  const template = `minmax(${NAME}px, 20rem) ${period}px 118px repeat(${columns}, minmax(56px, 7rem)) 58px minmax(0, 1fr)`;
-  const least = NAME + period + 118 + 58 + columns * 56;
+  // With few hand-ins the columns keep together at the left: the last track takes what is over. Of many, the tracks
+  // before and after those in view stand for the others.
+  const template = few
+    ? `minmax(${name}px, 20rem) ${period}px ${filled}px repeat(${columns}, minmax(${peg}px, 7rem)) ${sum}px ${last}px minmax(0, 1fr)`
+    : `${name}px ${period}px ${filled}px ${drawn.from * peg}px repeat(${drawn.to - drawn.from}, ${peg}px) ${(columns - drawn.to) * peg}px ${sum}px ${last}px minmax(0, 1fr)`;
+  const least = name + period + filled + sum + last + columns * peg;
   return (
     // Nothing that has the focus lies under the head or the names.
-    <div ref={scroller} className="min-h-0 flex-1 overflow-auto" style={{ scrollPaddingTop: HEAD, scrollPaddingLeft: NAME }}>
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto" style={{ scrollPaddingTop: head, scrollPaddingLeft: NAME * larger }}>
+      <CoatShapes />
       {/* eslint-disable-next-line jsx-a11y/interactive-supports-focus -- the cells take the focus */}
       <div
         ref={grid}
         role="grid"
         aria-label={TEXTS.pegsStudentsByHandIns}
         aria-rowcount={rows.length + 1}
-        aria-colcount={columns + 4}
-        onKeyDown={keys}
+        aria-colcount={columns + 5}
+        aria-multiselectable
+        onFocus={follow}
+        onKeyDown={(event) => (onPeg(event) ? keys(event) : undefined)}
+        {...picking.mouse}
         style={{ minWidth: least }}
       >
         <div
           role="row"
           aria-rowindex={1}
           className="sticky top-0 z-20 grid border-b border-edge bg-ground"
-          style={{ gridTemplateColumns: template, height: HEAD }}
+          style={{ gridTemplateColumns: template, height: head }}
         >
           <div role="columnheader" className="sticky left-0 z-10 flex items-center gap-1 bg-ground pl-3 font-bold">
-            {TEXTS.student} <span className="text-xs font-normal text-quiet">{TEXTS.bySurname}</span>
+            {TEXTS.student}
+            <OnFirstUse
+              kind="Choices"
+              face={{ label: TEXTS.orderIs({ order: ORDERS[order] }), className: "flex min-h-6 min-w-0 items-center gap-0.5 rounded-sm px-1 text-xs font-normal text-ink-soft hover:bg-today", content: <><span className="truncate">{ORDERS[order]}</span><ChevronDown aria-hidden size={13} className="shrink-0" /></> }}
+              value={order}
+              options={(Object.keys(ORDERS) as Order[]).map((one) => ({ value: one, shown: ORDERS[one] }))}
+              onChange={onOrder}
+            />
           </div>
           <div role="columnheader" className="self-center text-xs font-bold">
             {TEXTS.period}
@@ -128,26 +213,34 @@ export function BoardTable(props: Props) {
           <div role="columnheader" className="self-center font-bold">
             {TEXTS.filled}
           </div>
-          {board.handins.map((one, place) => (
-            <div key={one.id} role="columnheader" className={one.id === handin ? "bg-today" : ""}>
-              <button
-                type="button"
-                data-cell={`-1 ${place}`}
-                tabIndex={row === -1 && column === place ? 0 : -1}
-                aria-pressed={one.id === handin}
-                onClick={() => {
-                  setAt({ row: -1, column: place });
-                  onColumn(one.id);
-                }}
-                title={one.title}
-                className="flex size-full flex-col items-center justify-center px-0.5 text-xs leading-[13px]"
-              >
-                <span className="line-clamp-2 max-w-full font-bold break-words">{one.title}</span>
-                <span className="figures whitespace-nowrap text-quiet">{one.due ? shortDay(one.due) : TEXTS.noDue}</span>
-              </button>
-            </div>
-          ))}
-          <div role="columnheader" className="self-center pr-2 text-right text-xs leading-4 font-bold">
+          {!few && <span role="presentation" />}
+          {board.handins.slice(drawn.from, drawn.to).map((one, shown) => {
+            const place = drawn.from + shown;
+            return (
+              <div key={one.id} role="columnheader" aria-colindex={place + 4} className={one.id === handin ? "bg-today" : ""}>
+                <button
+                  type="button"
+                  data-cell={`-1 ${place}`}
+                  tabIndex={row === -1 && column === place ? 0 : -1}
+                  aria-pressed={one.id === handin}
+                  onClick={() => {
+                    setAt({ row: -1, column: place });
+                    onColumn(one.id);
+                  }}
+                  title={one.title}
+                  className="flex size-full flex-col items-center justify-center px-0.5 text-xs leading-[13px]"
+                >
+                  <span className="line-clamp-2 max-w-full font-bold break-words">{one.title}</span>
+                  <span className="figures whitespace-nowrap text-quiet">{one.due ? shortDay(one.due) : TEXTS.noDue}</span>
+                </button>
+              </div>
+            );
+          })}
+          {!few && <span role="presentation" />}
+          <div role="columnheader" aria-colindex={columns + 4} className="self-center text-center text-xs font-bold">
+            {TEXTS.inHead}
+          </div>
+          <div role="columnheader" aria-colindex={columns + 5} className="self-center pr-2 text-right text-xs leading-4 font-bold">
             {TEXTS.last}
           </div>
         </div>
@@ -156,26 +249,49 @@ export function BoardTable(props: Props) {
             const one = rows[item.index];
             if (!one) return null;
             return (
-              <div key={one.id} className="absolute inset-x-0" style={{ transform: `translateY(${item.start}px)`, height: ROW }} role="presentation">
+              <div key={one.id} className="absolute inset-x-0 contain-layout contain-style" style={{ transform: `translateY(${item.start}px)`, height: high }} role="presentation">
                 <BoardRow
                   row={one}
                   index={item.index}
                   handins={board.handins}
                   today={board.today}
                   template={template}
+                  from={drawn.from}
+                  to={drawn.to}
+                  part={!few}
+                  counting={counting}
                   handin={handin}
                   chosen={one.id === student}
                   stop={item.index === row ? column : null}
                   onOpen={open}
+                  picked={picking.inRow(one)}
+                  onPick={picking.on ? picking.pickRow : null}
                 />
               </div>
             );
           })}
         </div>
       </div>
+      {rows.length > 1 && columns > 0 && <Totals board={board} rows={rows} template={template} drawn={drawn} part={!few} least={least} />}
       {rows.length === 0 && <Nobody any={board.students.length > 0} onClear={props.onClear} />}
     </div>
   );
+}
+
+const ALL = { from: 0, to: Number.MAX_SAFE_INTEGER };
+
+function spanOf(items: { index: number }[]): { from: number; to: number } {
+  return { from: items[0]?.index ?? 0, to: (items.at(-1)?.index ?? -1) + 1 };
+}
+
+/** Whether a key is for the pegs: the order's button and the rows' boxes have keys of their own. */
+function onPeg(event: KeyboardEvent): boolean {
+  return event.target instanceof Element && event.target.closest("[data-cell]") !== null;
+}
+
+/** How much larger than usual the text of this browser is. */
+function textScale(): number {
+  return Math.max(1, (parseFloat(getComputedStyle(document.documentElement).fontSize) || 16) / 16);
 }
 
 /** Room for the longest name of a period on one line, within bounds (pixels). */

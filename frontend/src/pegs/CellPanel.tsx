@@ -1,14 +1,16 @@
 /** One cell opened beside the board. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FolderOpen, X } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
+import { patiently } from "../api/patiently";
 import { Problem } from "../api/problem";
-import { cellQuery } from "../api/queries";
+import { cellQuery, remindersQuery } from "../api/queries";
 import { may, useGroup } from "../api/session";
+import { ForThem } from "../submission/ForThem";
 import { Thumbnail } from "../viewer/Artefact";
 import { Button } from "../ui/Button";
 import { ChipList } from "../ui/Chips";
@@ -21,8 +23,11 @@ import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, listed, STATUS, STATUS_WITHIN } from "../ui/words";
 import { OwnDue } from "./OwnDue";
+import { MANY, REMIND } from "./manyTexts";
 import { TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
+
+const ManyDialog = lazy(() => patiently(() => import("./ManyDialog")).then((view) => ({ default: view.ManyDialog })));
 
 type Cell = Schema["OpenedCell"];
 
@@ -67,6 +72,7 @@ function Opened({ cell, groupId, onClose }: { cell: Cell; groupId: number; onClo
         <Summary cell={cell} />
         {cell.status !== "not_asked" && <Pockets pockets={cell.pockets} />}
         <Submissions cell={cell} groupId={groupId} />
+        <Reminders cell={cell} groupId={groupId} />
       </div>
       <Actions cell={cell} groupId={groupId} />
     </>
@@ -143,9 +149,33 @@ function Submissions({ cell, groupId }: { cell: Cell; groupId: number }) {
               {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS_WITHIN[one.outcome]}` : ""}
               {one.empty && TEXTS.empty}
             </span>
+            <ForThem one={one} />
           </li>
         ))}
       </ol>
+    </section>
+  );
+}
+
+/** When the student was reminded of this; the words open under each. */
+function Reminders({ cell, groupId }: { cell: Cell; groupId: number }) {
+  const found = useQuery(remindersQuery(groupId, cell.handin.id, cell.student.id));
+  if (!found.data?.length) return null;
+  return (
+    <section aria-labelledby="reminders">
+      <h3 id="reminders" className="font-bold">
+        {REMIND.reminded}
+      </h3>
+      <ul className="mt-1">
+        {found.data.map((one) => (
+          <li key={one.id}>
+            <details>
+              <summary className="cursor-pointer">{REMIND.remindedBy({ at: moment(one.at), by: one.by })}</summary>
+              <p className="break-words whitespace-pre-line text-ink-soft">{one.text}</p>
+            </details>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
@@ -178,7 +208,9 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
   });
   const newest = cell.submissions.findLast((one) => !one.voided_at);
   const mayExcuse = may(group, "excuse") && cell.status !== "not_asked";
+  const mayHandIn = may(group, "hand_in_for") && ["working", "empty", "sent_back"].includes(cell.status);
   const [dating, setDating] = useState(false);
+  const [handing, setHanding] = useState(false);
   return (
     <div className="sticky bottom-0 low:static flex flex-wrap gap-2 border-t border-line bg-paper p-4">
       {excuse.error instanceof Problem && <Notice title={excuse.error.title} fix={excuse.error.fix} />}
@@ -206,6 +238,16 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
         >
           {cell.status === "excused" ? TEXTS.unexcuse : TEXTS.excuse}
         </Button>
+      )}
+      {mayHandIn && (
+        <Button className="min-h-9 flex-1" onClick={() => setHanding(true)}>
+          {MANY.handInFor}
+        </Button>
+      )}
+      {handing && (
+        <Suspense>
+          <ManyDialog deed="for" cells={[{ handin: cell.handin.id, enrolment: cell.student.id, status: cell.status }]} groupId={groupId} onClose={() => setHanding(false)} onDone={() => setHanding(false)} />
+        </Suspense>
       )}
       {may(group, "set_own_due") && !dating && cell.status !== "excused" && (
         <Button className="min-h-9 flex-1" onClick={() => setDating(true)}>

@@ -1,7 +1,7 @@
 /** Chips that filter and show their counts; they combine with period, group and name. */
 import { ChevronDown } from "lucide-react";
 import { OnFirstUse } from "../ui/OnFirstUse";
-import { searching } from "./filters";
+import { MAIN, searching } from "./filters";
 import type { Board, Chosen } from "./filters";
 import { FILTERS, TEXTS } from "./texts";
 import type { FilterName } from "./texts";
@@ -10,10 +10,10 @@ interface Props {
   board: Board;
   chosen: Chosen;
   counts: Record<FilterName, number>;
-  onChange: (changes: Record<string, string | null>) => void;
+  onChange: (changes: Record<string, string | string[] | null>) => void;
 }
 
-const PILL = "flex min-h-8 items-center gap-2 rounded-full border px-3 font-semibold whitespace-nowrap";
+export const PILL = "flex min-h-8 items-center gap-1.5 rounded-full border px-2.5 font-semibold whitespace-nowrap";
 
 export function Filters({ board, chosen, counts, onChange }: Props) {
   const toggle = (chip: FilterName) => {
@@ -21,7 +21,7 @@ export function Filters({ board, chosen, counts, onChange }: Props) {
     onChange({ show: next.join(",") });
   };
   return (
-    <div role="group" aria-label={TEXTS.filters} className="flex flex-wrap items-center gap-2">
+    <div role="group" aria-label={TEXTS.filters} className="contents">
       {board.periods.length > 1 && (
         <Choice
           all={TEXTS.allPeriods}
@@ -30,11 +30,9 @@ export function Filters({ board, chosen, counts, onChange }: Props) {
           onChange={(period) => onChange({ period })}
         />
       )}
-      {board.groups.length > 1 && (
-        <Choice all={TEXTS.allGroups} options={board.groups} value={chosen.group} onChange={(group) => onChange({ group })} />
-      )}
-      {(Object.keys(FILTERS) as FilterName[]).map((chip) => {
+      {MAIN.map((chip) => {
         const on = chosen.chips.includes(chip);
+        // On a narrow screen the last one stands under "More filters" alone, where it takes any number of days.
         if (!on && counts[chip] === 0 && (chip === "late" || chip === "overdue")) return null;
         return (
           <button
@@ -42,7 +40,7 @@ export function Filters({ board, chosen, counts, onChange }: Props) {
             type="button"
             aria-pressed={on}
             onClick={() => toggle(chip)}
-            className={`${PILL} ${on ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
+            className={`${PILL} ${!on && chip === "quiet" ? "max-[1360px]:hidden" : ""} ${on ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
           >
             {FILTERS[chip]}
             <span className="figures font-bold">{counts[chip]}</span>

@@ -1,40 +1,44 @@
 /** The pegs: all students × all hand-ins at a glance. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Plus } from "lucide-react";
 import { lazy, Suspense, useEffect, useMemo } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import { patiently } from "../api/patiently";
 import { boardQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
 import { may, useGroup, useGroupId } from "../api/session";
 import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
-import { Filters } from "./Filters";
-import { chosenFrom, filtered } from "./filters";
+import { chosenFrom, filtered, KEYS } from "./filters";
+import type { Board, Chosen, Row } from "./filters";
 import { Legend } from "./Legend";
 import { OnPaper } from "./OnPaper";
+import { PegsBar } from "./PegsBar";
+import type { Change } from "./PegsBar";
+import { usePicking } from "./picking";
+import type { Picking } from "./picking";
 import { TEXTS } from "./texts";
 
 // The side panel is not needed to see the board.
+const ManyBar = lazy(() => patiently(() => import("./ManyBar")).then((view) => ({ default: view.ManyBar })));
+const Arrivals = lazy(() => patiently(() => import("./Arrivals")).then((view) => ({ default: view.Arrivals })));
+const Patterns = lazy(() => patiently(() => import("./Patterns")).then((view) => ({ default: view.Patterns })));
 const CellPanel = lazy(() => patiently(() => import("./CellPanel")).then((view) => ({ default: view.CellPanel })));
 
-// eslint-disable-next-line complexity -- one branch for each state of the page: loading, wrong, empty, with a panel open
 export function PegsView() {
   const groupId = useGroupId();
-  const group = useGroup();
   const board = useQuery(boardQuery(groupId));
   const [address, setAddress] = useSearchParams();
   const chosen = useMemo(() => chosenFrom(address), [address]);
   const student = Number(address.get("student")) || null;
   useReloadAt(groupId, board.data?.changes_at ?? null);
 
-  const set = (changes: Record<string, string | null>, replace = true) =>
+  const set: Change = (changes, replace = true) =>
     setAddress(
       (old) => {
         const next = new URLSearchParams(old);
         for (const [key, value] of Object.entries(changes)) {
-          if (value) next.set(key, value);
-          else next.delete(key);
+          next.delete(key);
+          for (const one of [value ?? []].flat()) if (one) next.append(key, one);
         }
         return next;
       },
@@ -43,56 +47,63 @@ export function PegsView() {
 
   if (board.isPending) return <Waiting />;
   if (board.isError) return <Failed error={board.error} again={() => void board.refetch()} />;
+  return <Pegs board={board.data} chosen={chosen} student={student} address={address} set={set} setAddress={setAddress} />;
+}
+
+interface PegsProps {
+  board: Board;
+  chosen: Chosen;
+  student: number | null;
+  address: URLSearchParams;
+  set: Change;
+  setAddress: (address: URLSearchParams) => void;
+}
+
+function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
+  const groupId = useGroupId();
+  const group = useGroup();
+  const shown = useMemo(() => filtered(board, chosen), [board, chosen]);
+  const { rows } = shown;
+  const clear = () => set(Object.fromEntries(KEYS.map((key) => [key, null])));
   const closePanel = () => {
     set({ student: null });
     // Back to the peg that was opened: the one stop of the board.
     requestAnimationFrame(() => document.querySelector<HTMLElement>('[role="grid"] [data-cell][tabindex="0"]')?.focus());
   };
-  const { rows, counts } = filtered(board.data, chosen);
-  const maySet = may(group, "set_handin");
-  const shown = student !== null && chosen.handin !== null;
+  const mayAct = may(group, "excuse") || may(group, "set_own_due");
+  const picking = usePicking(rows, shown.board.handins, mayAct);
+  const opened = student !== null && chosen.handin !== null && chosen.as === "pegs";
   return (
     <>
       <h1 className="sr-only">{TEXTS.title}</h1>
-      <OnPaper title={group?.name ?? TEXTS.title} board={board.data} rows={rows} />
+      <OnPaper title={group?.name ?? TEXTS.title} board={shown.board} rows={rows} />
       <Rail
-        frame={board.data}
+        frame={board}
         selected={chosen.handin}
         onSelect={(handin) => set({ handin: handin ? String(handin) : null, student: null })}
       />
-      <div className="flex flex-wrap items-center gap-2 px-5 py-2.5">
-        <Filters board={board.data} chosen={chosen} counts={counts} onChange={set} />
-        {maySet && (
-          <Link
-            to={`/g/${groupId}/hand-ins?new=1`}
-            className="ml-auto inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep"
-          >
-            <Plus aria-hidden size={16} />
-            {TEXTS.newHandIn}
-          </Link>
-        )}
-      </div>
+      <PegsBar
+        board={board}
+        chosen={chosen}
+        shown={shown}
+        address={address}
+        picking={picking}
+        mayPick={mayAct}
+        set={set}
+        onClear={clear}
+        onOpen={(filter) => setAddress(new URLSearchParams(filter))}
+      />
       {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions -- Escape closes what is open beside the board, wherever the focus is */}
       <div
         className="flex min-h-80 flex-1 gap-4 px-5 pb-3 max-lg:flex-col"
         onKeyDown={(event) => {
-          if (event.key === "Escape" && shown && !event.defaultPrevented) closePanel();
+          if (event.key === "Escape" && opened && !event.defaultPrevented) closePanel();
         }}
       >
         <section aria-label={TEXTS.studentsAndHandIns} className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper low:h-[90dvh] low:flex-none">
-          <BoardTable
-            board={board.data}
-            rows={rows}
-            handin={chosen.handin}
-            student={student}
-            onOpen={(row, handin) => set({ student: String(row), handin: String(handin) }, false)}
-            onColumn={(handin) => set({ handin: handin === chosen.handin ? null : String(handin), student: null })}
-            onClear={() => set({ show: null, period: null, group: null, find: null })}
-            groupId={groupId}
-          />
-          <Legend />
+          <Shown board={shown.board} rows={rows} chosen={chosen} student={student} set={set} onClear={clear} picking={picking} />
         </section>
-        {shown && (
+        {opened && (
           <Suspense fallback={null}>
             <CellPanel
               key={`${student} ${chosen.handin ?? 0}`}
@@ -104,6 +115,59 @@ export function PegsView() {
           </Suspense>
         )}
       </div>
+    </>
+  );
+}
+
+interface ShownProps {
+  board: Board;
+  rows: Row[];
+  chosen: Chosen;
+  student: number | null;
+  set: Change;
+  onClear: () => void;
+  picking: Picking;
+}
+
+/** What the filters leave, as pegs or as a list of what came in. */
+function Shown({ board, rows, chosen, student, set, onClear, picking }: ShownProps) {
+  const groupId = useGroupId();
+  if (chosen.as === "patterns") {
+    return (
+      <Suspense fallback={<Waiting />}>
+        <Patterns board={board} rows={rows} />
+      </Suspense>
+    );
+  }
+  if (chosen.as === "list") {
+    return (
+      <Suspense fallback={<Waiting />}>
+        <Arrivals board={board} rows={rows} chosen={chosen} onOrder={(byStudent) => set({ by: byStudent ? "student" : null })} onClear={onClear} />
+      </Suspense>
+    );
+  }
+  return (
+    <>
+      <BoardTable
+        board={board}
+        rows={rows}
+        handin={chosen.handin}
+        student={student}
+        onOpen={(row, handin) => set({ student: String(row), handin: String(handin) }, false)}
+        onColumn={(handin) => set({ handin: handin === chosen.handin ? null : String(handin), student: null })}
+        onClear={onClear}
+        groupId={groupId}
+        picking={picking}
+        order={chosen.order}
+        onOrder={(order) => set({ order: order === "family" ? null : order })}
+      />
+      {picking.picked.size > 0 || picking.on ? (
+        <Suspense fallback={<div className="min-h-12 border-t border-line" />}>
+          <ManyBar picking={picking} groupId={groupId} />
+        </Suspense>
+      ) : (
+        <Legend />
+      )}
     </>
   );
 }

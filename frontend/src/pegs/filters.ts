@@ -1,49 +1,120 @@
-/** Which students the chips let through. All filters combine; a chip counts with the other filters on. */
-import type { Schema } from "../api/client";
+/** What the filters let through. All of them combine, and each counts with the others on. */
+import type { Board, Cell, Row } from "../api/board";
 import { found } from "../ui/people/find";
+import { ORDERS } from "./alongTexts";
+import type { Order } from "./alongTexts";
 import { FILTERS } from "./texts";
 import type { FilterName } from "./texts";
 
-export type Board = Schema["BoardShape"];
-export type Row = Schema["RowShape"];
-type Cell = Schema["CellShape"];
+export type { Board, Row };
 
-/** What the address holds. ``handin`` is the selected column. */
+export type Lately = "" | "joined" | "left";
+
+/** What the address holds. ``handin`` is the selected column: the chips look at it alone. */
 export interface Chosen {
   handin: number | null;
   chips: FilterName[];
   period: string;
   group: string;
+  sections: string[];
+  /** Hand-ins that are not shown. */
+  hidden: number[];
+  /** Only what is due this week. */
+  week: boolean;
+  /** At least so many days without work; 0 for any. */
+  quiet: number;
+  /** Only those for whom something was agreed with learning support. */
+  agreed: boolean;
+  lately: Lately;
   find: string;
+  order: Order;
+  /** As pegs, as a list of what came in, or as patterns over the class. */
+  as: Way;
+  /** The list by student, or the newest first. */
+  byStudent: boolean;
 }
 
-const WAITING = ["working", "empty"];
+export const WAYS = ["pegs", "list", "patterns"] as const;
+export type Way = (typeof WAYS)[number];
 
-const TESTS: Record<Exclude<FilterName, "quiet">, (cell: Cell) => boolean> = {
-  not_in: (cell) => WAITING.includes(cell.status),
+type CellTest = Exclude<FilterName, "quiet">;
+
+const TESTS: Record<CellTest, (cell: Cell) => boolean> = {
+  not_in: (cell) => cell.status === "working" || cell.status === "empty",
   to_mark: (cell) => cell.status === "handed_in",
   sent_back: (cell) => cell.status === "sent_back",
   overdue: (cell) => cell.overdue,
   late: (cell) => cell.late,
+  accepted: (cell) => cell.status === "accepted",
+  excused: (cell) => cell.status === "excused",
+  not_open: (cell) => cell.status === "not_open",
+  working: (cell) => cell.status === "working",
+  empty: (cell) => cell.status === "empty",
 };
+const CELL_TESTS = Object.keys(TESTS) as CellTest[];
+const BIT = Object.fromEntries(CELL_TESTS.map((name, at) => [name, 1 << at])) as Record<CellTest, number>;
+/** Days without work behind *Quiet for a week*. */
+export const WEEK = 7;
+/** Whoever came or went within so many days did so lately. */
+export const LATELY = 14;
+
+/** What is true of a cell, bit by bit; once for all cells that stand alike. */
+const FACTS = new WeakMap<Cell, number>();
+
+function factsOf(cell: Cell): number {
+  let facts = FACTS.get(cell);
+  if (facts === undefined) {
+    facts = CELL_TESTS.reduce((all, name) => (TESTS[name](cell) ? all | BIT[name] : all), 0);
+    FACTS.set(cell, facts);
+  }
+  return facts;
+}
 
 /** Read the filters from the address. */
 export function chosenFrom(address: URLSearchParams): Chosen {
-  const chips = (address.get("show") ?? "").split(",").filter((one): one is FilterName => one in FILTERS);
-  const handin = Number(address.get("handin"));
+  const text = (key: string) => address.get(key) ?? "";
+  const number = (key: string) => (/^\d{1,9}$/.test(text(key)) ? Number(text(key)) : 0);
+  const [order, lately] = [text("order"), text("lately")];
   return {
-    handin: handin || null,
-    chips,
-    period: address.get("period") ?? "",
-    group: address.get("group") ?? "",
-    find: address.get("find") ?? "",
+    handin: number("handin") || null,
+    chips: text("show").split(",").filter((one): one is FilterName => one in FILTERS),
+    period: text("period"),
+    group: text("group"),
+    sections: address.getAll("section"),
+    hidden: address.getAll("hide").filter((one) => /^\d{1,9}$/.test(one)).map(Number),
+    week: text("week") === "1",
+    quiet: Math.min(400, number("quiet")),
+    agreed: text("agreed") === "1",
+    lately: lately === "joined" || lately === "left" ? lately : "",
+    find: text("find"),
+    order: order in ORDERS ? (order as Order) : "family",
+    as: WAYS.find((one) => one === text("as")) ?? "pegs",
+    byStudent: text("by") === "student",
   };
 }
 
-function fits(row: Row, chip: FilterName, column: number): boolean {
-  if (chip === "quiet") return row.quiet && !row.left;
-  const cells = column < 0 ? row.cells : row.cells.slice(column, column + 1);
-  return cells.some(TESTS[chip]);
+/** The names of the address that filter, in the order in which a kept filter holds them. */
+export const KEYS = ["show", "period", "group", "section", "hide", "week", "handin", "quiet", "agreed", "lately", "find", "order"];
+
+/** The filter of an address as it is kept; empty where none is on. */
+export function addressOf(address: URLSearchParams): string {
+  const found = KEYS.flatMap((key) => address.getAll(key).sort().filter(Boolean).map((value): [string, string] => [key, value]));
+  return new URLSearchParams(found).toString();
+}
+
+/** What is asked for in the address and is not there (any more): periods, groups, sections, a hand-in. */
+export function goneFrom(board: Board, chosen: Chosen): string[] {
+  const gone = chosen.sections.filter((one) => !board.sections.includes(one));
+  if (chosen.period && !board.periods.includes(chosen.period)) gone.push(chosen.period);
+  if (chosen.group && !board.groups.includes(chosen.group)) gone.push(chosen.group);
+  return gone;
+}
+
+/** What of the students' work the list shows, by the chips; those that nothing can have come in under say nothing here. */
+export function cameAs(chosen: Chosen): { statuses: ("handed_in" | "accepted" | "sent_back")[]; late: boolean } {
+  const of = { to_mark: "handed_in", accepted: "accepted", sent_back: "sent_back" } as const;
+  const chips = searching(chosen) ? [] : chosen.chips;
+  return { statuses: chips.flatMap((one) => (one in of ? of[one as keyof typeof of] : [])), late: chips.includes("late") };
 }
 
 /** Whether a search is on: it looks among everybody, and the filters rest. */
@@ -51,13 +122,125 @@ export function searching(chosen: Chosen): boolean {
   return chosen.find.trim() !== "";
 }
 
-/** The rows to show, and how many rows each chip would leave. */
-export function filtered(board: Board, chosen: Chosen): { rows: Row[]; counts: Record<FilterName, number> } {
-  const column = board.handins.findIndex((one) => one.id === chosen.handin);
-  const all = found(board.students, chosen.find);
-  const base = all.filter((row) => (!chosen.period || row.period === chosen.period) && (!chosen.group || row.groups.includes(chosen.group)));
-  const rows = searching(chosen) ? all : base.filter((row) => chosen.chips.every((chip) => fits(row, chip, column)));
-  const names = Object.keys(FILTERS) as FilterName[];
-  const counts = Object.fromEntries(names.map((chip) => [chip, rows.filter((row) => fits(row, chip, column)).length]));
-  return { rows, counts: counts as Record<FilterName, number> };
+/** How many of the further filters are on, those that have no chip of their own in the bar. */
+export function further(chosen: Chosen): number {
+  const more = chosen.chips.filter((one) => !MAIN.includes(one)).length;
+  return more + chosen.sections.length + [chosen.hidden.length > 0, chosen.group !== "", chosen.week, chosen.quiet > 0, chosen.agreed, chosen.lately !== ""].filter(Boolean).length;
+}
+
+export const MAIN: FilterName[] = ["not_in", "to_mark", "sent_back", "overdue", "late", "quiet"];
+export const FURTHER = (Object.keys(FILTERS) as FilterName[]).filter((one) => !MAIN.includes(one));
+
+/** By the root order of the Unicode Collation Algorithm, as the server orders surnames. */
+const NAMES = new Intl.Collator("und");
+
+function many(row: Row, name: CellTest): number {
+  return row.cells.filter((cell) => (factsOf(cell) & BIT[name]) !== 0).length;
+}
+
+/** Rows with a figure of each, most first; who stand alike stay by surname. */
+function by(rows: Row[], figure: (row: Row) => number): Row[] {
+  const figures = new Map(rows.map((row) => [row.id, figure(row)]));
+  return [...rows].sort((one, other) => (figures.get(other.id) ?? 0) - (figures.get(one.id) ?? 0));
+}
+
+const BY: Record<Order, (rows: Row[]) => Row[]> = {
+  family: (rows) => rows,
+  given: (rows) => [...rows].sort((one, other) => NAMES.compare(one.given_name, other.given_name)),
+  // Of whom nothing is wanted, nothing is missing.
+  filled: (rows) => by(rows, (row) => (row.wanted ? -row.met / row.wanted : -1)),
+  last: (rows) => by(rows, (row) => -Date.parse(row.last_work ?? "1970-01-01")),
+  overdue: (rows) => by(rows, (row) => many(row, "overdue")),
+  to_mark: (rows) => by(rows, (row) => many(row, "to_mark")),
+  period: (rows) => [...rows].sort((one, other) => NAMES.compare(one.period || "\uffff", other.period || "\uffff")),
+};
+
+const DAY = 24 * 3600 * 1000;
+
+function daysBetween(one: string, other: string): number {
+  return Math.round((Date.parse(other) - Date.parse(one)) / DAY);
+}
+
+function isLately(row: Row, lately: Lately, today: string): boolean {
+  const day = lately === "joined" ? row.joined : row.left_on;
+  const since = day === null ? -1 : daysBetween(day, today);
+  return since >= 0 && since < LATELY;
+}
+
+/** The filters of a student as such, each on its own: what is chosen of one is counted without it. */
+const OF_ROW: Record<"period" | "group" | "quiet" | "agreed" | "lately", (row: Row, chosen: Chosen, today: string) => boolean> = {
+  period: (row, { period }) => !period || row.period === period,
+  group: (row, { group }) => !group || row.groups.includes(group),
+  quiet: (row, { quiet }) => quiet === 0 || (row.quiet_days >= quiet && !row.left),
+  agreed: (row, { agreed }) => !agreed || row.adjusted,
+  lately: (row, { lately }, today) => !lately || isLately(row, lately, today),
+};
+
+/** The columns to show: of the chosen sections, due this week, not hidden. */
+function columnsOf(board: Board, chosen: Chosen): number[] {
+  const { sections, week, hidden } = chosen;
+  const known = sections.filter((one) => board.sections.includes(one));
+  const places = board.handins.map((_, place) => place);
+  if (known.length === 0 && !week && hidden.length === 0) return places;
+  return places.filter((place) => {
+    const one = board.handins[place];
+    if (!one || hidden.includes(one.id)) return false;
+    const inWeek = !week || (one.due !== null && sameWeek(one.due, board.today));
+    return inWeek && (known.length === 0 || one.sections.some((title) => known.includes(title)));
+  });
+}
+
+/** Whether two days lie in one week from Monday to Sunday. */
+function sameWeek(one: string, other: string): boolean {
+  const monday = (day: string) => Math.floor((Date.parse(day) / DAY + 3) / 7);
+  return monday(one) === monday(other);
+}
+
+export interface Filtered {
+  /** The board with the columns that are shown. */
+  board: Board;
+  rows: Row[];
+  /** How many rows each chip would leave. */
+  counts: Record<FilterName, number>;
+  /** The same of the further filters of students. */
+  agreed: number;
+  joined: number;
+  left: number;
+  quietFor: (days: number) => number;
+  inGroup: (name: string) => number;
+}
+
+/** How many of these cells are in, of how many that are asked for; the server says which status counts as what. */
+export function inOf(cells: Cell[], counting: Board["counting"]): { count: number; of: number } {
+  const count = (name: string) => cells.filter((cell) => counting[name]?.includes(cell.status)).length;
+  return { count: count("in"), of: count("asked") };
+}
+
+/** The rows and columns to show, and what each filter would leave. */
+export function filtered(board: Board, chosen: Chosen): Filtered {
+  const columns = columnsOf(board, chosen);
+  const whole = columns.length === board.handins.length;
+  const narrow = (row: Row): Row => (whole ? row : { ...row, cells: columns.flatMap((place) => row.cells[place] ?? []) });
+  const handins = whole ? board.handins : columns.flatMap((place) => board.handins[place] ?? []);
+  const column = handins.findIndex((one) => one.id === chosen.handin);
+  const all = found(board.students, chosen.find).map(narrow);
+  const factsOfRow = new Map(
+    all.map((row) => [row.id, (column < 0 ? row.cells : row.cells.slice(column, column + 1)).reduce((facts, cell) => facts | factsOf(cell), 0)]),
+  );
+  const has = (row: Row, chip: FilterName) => (chip === "quiet" ? row.quiet && !row.left : ((factsOfRow.get(row.id) ?? 0) & BIT[chip]) !== 0);
+  const names = Object.keys(OF_ROW) as (keyof typeof OF_ROW)[];
+  const fits = (row: Row, but?: keyof typeof OF_ROW) =>
+    names.every((name) => name === but || OF_ROW[name](row, chosen, board.today)) && chosen.chips.every((chip) => has(row, chip));
+  const rows = searching(chosen) ? all : all.filter((row) => fits(row));
+  const count = (test: (row: Row) => boolean, but: keyof typeof OF_ROW) => all.filter((row) => test(row) && fits(row, but)).length;
+  return {
+    board: whole ? board : { ...board, handins },
+    rows: BY[chosen.order](rows),
+    counts: Object.fromEntries((Object.keys(FILTERS) as FilterName[]).map((chip) => [chip, rows.filter((row) => has(row, chip)).length])) as Record<FilterName, number>,
+    agreed: count((row) => row.adjusted, "agreed"),
+    joined: count((row) => isLately(row, "joined", board.today), "lately"),
+    left: count((row) => isLately(row, "left", board.today), "lately"),
+    inGroup: (name) => count((row) => row.groups.includes(name), "group"),
+    quietFor: (days) => count((row) => row.quiet_days >= days && !row.left, "quiet"),
+  };
 }

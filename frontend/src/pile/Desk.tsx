@@ -11,6 +11,7 @@ import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/people/PegPicture";
 import { lateness, listed } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
+import { ForThem } from "../submission/ForThem";
 import { FrozenPockets } from "../submission/FrozenPockets";
 import { TEXTS } from "./texts";
 
@@ -45,12 +46,7 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
         <PortfolioLink desk={desk} groupId={groupId} />
       </header>
       <div className="flex flex-col gap-4 p-5">
-        {desk.voided_at && <Notice look="info" title={TEXTS.takenBackVoidedAtIt({ voided_at: moment(desk.voided_at) })} />}
-        {!desk.newest && !desk.voided_at && <Notice look="info" title={TEXTS.thereIsANewerSubmission} />}
-        {desk.empty && <Notice look="info" title={TEXTS.handedInEmptyTheStudent} />}
-        {desk.same_files.map((same) => (
-          <Notice key={same.student + same.title} look="info" title={TEXTS.titleIsTheVeryFile({ title: same.title, student: same.student })} />
-        ))}
+        <Notices desk={desk} />
         {beside && earlier ? (
           <div className="grid grid-cols-2 gap-4">
             <div>
@@ -73,6 +69,22 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
         ))}
       </div>
     </section>
+  );
+}
+
+/** What there is to know before reading. */
+function Notices({ desk }: { desk: Shape }) {
+  const here = desk.submissions.find((one) => one.number === desk.number);
+  return (
+    <>
+      {desk.voided_at && <Notice look="info" title={TEXTS.takenBackVoidedAtIt({ voided_at: moment(desk.voided_at) })} />}
+      {!desk.newest && !desk.voided_at && <Notice look="info" title={TEXTS.thereIsANewerSubmission} />}
+      <ForThem one={here} />
+      {desk.empty && !here?.for_them && <Notice look="info" title={TEXTS.handedInEmptyTheStudent} />}
+      {desk.same_files.map((same) => (
+        <Notice key={same.student + same.title} look="info" title={TEXTS.titleIsTheVeryFile({ title: same.title, student: same.student })} />
+      ))}
+    </>
   );
 }
 

@@ -13,7 +13,7 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { listed } from "../ui/words";
 import type { SaveState } from "../writing/keeper";
-import { packed, scoreOf, unpacked, useMark } from "./mark";
+import { packed, scoreOf, unpacked, useMark } from "../submission/mark";
 import { SendBackDialog } from "./SendBackDialog";
 import { TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
@@ -36,7 +36,7 @@ export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: num
 }
 
 function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
-  const mark = useMark(desk, groupId);
+  const mark = useMark({ id: desk.id, points: desk.handin.points ?? null, draft: desk.draft }, groupId);
   const { keeper } = mark;
   const queries = useQueryClient();
   const say = useSay();
@@ -152,10 +152,10 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         {problem && <Notice title={problem.title} fix={problem.fix} />}
       </div>
       <div className="sticky bottom-0 low:static flex flex-col gap-2 border-t border-line bg-paper p-4">
-        <Button look="main" className="min-h-10" icon={<Check aria-hidden size={18} />} disabled={busy} onClick={accept}>
+        <Button look="main" className="min-h-10 flex-wrap py-1" icon={<Check aria-hidden size={18} />} disabled={busy} onClick={accept}>
           {TEXTS.accept} <kbd className="font-sans text-xs font-normal">{TEXTS.ctrl}</kbd>
         </Button>
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
           <Button className="min-h-9 flex-1" icon={<Undo2 aria-hidden size={16} />} disabled={busy} onClick={() => setSending(true)}>
             {TEXTS.sendBack}
           </Button>

@@ -32,8 +32,6 @@ export const TEXTS = catalogue("pile", {
   submissionNumber: message<{ number: number }>("Submission {number, number}"),
   reopenedVoidedAt: message<{ voided_at: string }>("Reopened {voided_at}:"),
   portfolio: "Portfolio",
-  typedIsNotANumber: message<{ typed: string }>("“{typed}” is not a number."),
-  giveToPoints: message<{ points: number }>("Give 0 to {points, number}."),
   thereIsNoFeedbackYet: "There is no feedback yet. The student will not know what to change.",
   givenNameCanChangeIt: message<{ given_name: string }>("{given_name} can change it again at once and hand in once more. This submission stays readable."),
   marking: "Marking",

@@ -1,15 +1,19 @@
 /** Over a portfolio that staff look into: whose it is, what is new, who comes next on the same pocket. */
 import { useQuery } from "@tanstack/react-query";
-import { ChevronLeft, ChevronRight, LayoutGrid } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { ChevronLeft, ChevronRight, LayoutGrid, Lock, LockOpen } from "lucide-react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schema } from "../api/client";
+import { patiently } from "../api/patiently";
 import { portfoliosQuery } from "../api/queries";
-import { useGroup } from "../api/session";
+import { may, useGroup } from "../api/session";
+import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
 import { isTyped, useLetterKeys } from "../ui/keys";
 import { listed } from "../ui/words";
 import { LOOKING } from "./texts";
+
+const LockDialog = lazy(() => patiently(() => import("../live/LockDialog")).then((view) => ({ default: view.LockDialog })));
 
 interface Props {
   groupId: number;
@@ -64,6 +68,7 @@ export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Pro
       )}
       {member && (
         <span className="ml-auto flex flex-wrap gap-2">
+          <LockButton groupId={groupId} portfolio={portfolio} pocket={pocket} />
           {pocket && (
             <Link to={`/g/${groupId}/look/${pocket}`} className={step}>
               <LayoutGrid aria-hidden size={16} />
@@ -85,5 +90,26 @@ export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Pro
         </span>
       )}
     </section>
+  );
+}
+
+/** Locks the open pocket of this student, or opens it. */
+function LockButton({ groupId, portfolio, pocket: open }: Pick<Props, "groupId" | "portfolio" | "pocket">) {
+  const group = useGroup();
+  const [asking, setAsking] = useState(false);
+  const pocket = portfolio.pockets.find((one) => String(one.id) === open);
+  if (!pocket || !may(group, "lock_pockets")) return null;
+  const Icon = pocket.locked ? LockOpen : Lock;
+  return (
+    <>
+      <Button className="min-h-9" icon={<Icon aria-hidden size={16} />} onClick={() => setAsking(true)}>
+        {pocket.locked ? LOOKING.open : LOOKING.lock}
+      </Button>
+      {asking && (
+        <Suspense>
+          <LockDialog what={{ pocket, students: [portfolio.student.id] }} groupId={groupId} locked={pocket.locked} onClose={() => setAsking(false)} />
+        </Suspense>
+      )}
+    </>
   );
 }

@@ -8,7 +8,7 @@ import type { Problem } from "../api/problem";
 import { feedbackQuery, pocketQuery } from "../api/queries";
 import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
-import { day } from "../ui/dates";
+import { day, moment } from "../ui/dates";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { ReadAloud } from "../ui/reading/ReadAloud";
 import { plainText, RichText } from "../ui/reading/RichText";
@@ -131,6 +131,7 @@ function shownHandIns(handins: Schema["StudentHandIn"][]): Schema["StudentHandIn
 
 function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema["StudentHandIn"][] }) {
   const next = asked.find((one) => ["sent_back", "working", "empty"].includes(one.status));
+  const byStaff = pocket.locked_by.find((one) => one.handin === 0);
   return (
     <header className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
       <div className="min-w-60 flex-1">
@@ -147,7 +148,13 @@ function Head({ pocket, asked }: { pocket: Schema["OpenedPocket"]; asked: Schema
         {pocket.locked_by.length > 0 && pocket.kind !== "log" && (
           <p className="inline-flex items-center gap-2 rounded-md bg-ink px-3 py-1 font-semibold text-paper">
             <Lock aria-hidden size={16} />
-            {TEXTS.lockedHandedIn}
+            {pocket.locked_by.some((one) => one.handin > 0) ? TEXTS.lockedHandedIn : TEXTS.locked}
+          </p>
+        )}
+        {byStaff && (
+          <p className="mt-1 max-w-80 break-words text-ink-soft">
+            {TEXTS.lockedBy({ by: byStaff.by, since: moment(byStaff.since) })}
+            {byStaff.reason && <span className="block">{byStaff.reason}</span>}
           </p>
         )}
         {next && <p className={next.overdue ? "font-semibold text-overdue" : "text-ink-soft"}>{dueWords(next)}</p>}

@@ -66,6 +66,8 @@ export const TEXTS = catalogue("pockets", {
   thisPocketOpensOnOpens: message<{ opens: string }>("This pocket opens on {opens}."),
   versionVersion: message<{ version: string }>("Version “{version}”"),
   lockedHandedIn: "Locked: handed in",
+  locked: "Locked",
+  lockedBy: message<{ by: string; since: string }>("{by} locked it on {since}. It can be read."),
   empty: "(empty)",
   aPageOfYourOwn: "a page of your own",
   myPockets: "My pockets",
@@ -98,6 +100,8 @@ export const COMMENTS = catalogue("pockets.comments", {
 
 /** The bar over a portfolio that staff look into. */
 export const LOOKING = catalogue("pockets.looking", {
+  lock: "Lock …",
+  open: "Open …",
   bar: "Looking in",
   lookedAt: "you last looked",
   never: "you had not looked in before",

@@ -10,8 +10,10 @@ import { Button } from "../ui/Button";
 import { Coat } from "../ui/Coat";
 import { day, dayOf, due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
+import { RichText } from "../ui/reading/RichText";
 import { lateness, STATUS_WITHIN, together } from "../ui/words";
 import { saveAll } from "../writing/autosave";
+import { ForThem } from "./ForThem";
 import { TEXTS } from "./texts";
 
 type HandIn = Schema["StudentHandIn"];
@@ -135,7 +137,8 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
     }
   };
 
-  const todo = handin.status === "sent_back" || handin.status === "working" || handin.status === "empty";
+  const waits = handin.status === "sent_back" || handin.status === "working" || handin.status === "empty";
+  const todo = waits && !handin.closed;
   const wants = uploading.length === 0 && handin.wanting.length > 0 && handin.pockets.length > 1;
   const stands = handin.submissions.findLast((one) => !one.voided_at);
   return (
@@ -143,6 +146,11 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       {named && <h2 className="text-base">{handin.title}</h2>}
       {handin.status === "not_open" && <p className="text-base">{TEXTS.youCanHandThisIn({ opens: day(handin.opens) })}</p>}
       {handin.status === "excused" && <p className="text-base">{TEXTS.youAreExcusedFromTitle({ title: handin.title })}</p>}
+      {handin.directions && <RichText html={handin.directions} className="text-base" />}
+      {waits && handin.closed && handin.closes && (
+        <p className="text-base">{TEXTS.closedOn({ closes: due(handin.closes, handin.closes_time) })}</p>
+      )}
+      {todo && handin.closes && <p className="text-ink-soft">{TEXTS.takesUntil({ closes: due(handin.closes, handin.closes_time) })}</p>}
       {todo && (
         <div className="flex flex-wrap items-center gap-4">
           <Button
@@ -199,9 +207,15 @@ function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn
         <p className="font-bold">
           {wentWords(handin, submission)}
         </p>
+        <ForThem one={submission} />
         <p className="figures flex flex-wrap items-center gap-2">
           <ReceiptText aria-hidden size={18} />
           <span>{TEXTS.receipt({ number: <strong key="number">{submission.receipt}</strong> })}</span>
+        </p>
+        <p>
+          <a href={`/api/submissions/${submission.id}/receipt.pdf`} className="inline-flex min-h-8 items-center font-semibold text-in underline">
+            {TEXTS.receiptAsPdf}
+          </a>
         </p>
         <p className="flex items-center gap-2 text-ink-soft">
           {(held || rows) && <Lock aria-hidden size={16} className="shrink-0" />}

@@ -217,10 +217,13 @@ function PocketLine({ pocket, chosen, onChoose, grip = false, onKeyDown }: LineP
     >
       {grip && <GripVertical aria-hidden size={14} className="shrink-0 cursor-grab text-quiet" />}
       <Icon aria-hidden size={16} className="shrink-0 text-ink-soft" />
-      <span className="min-w-0 flex-1 truncate font-semibold" title={pocket.title}>
-        {pocket.title}
+      {/* What is asked for stands below a title that leaves it no room. */}
+      <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-2">
+        <span className="max-w-full min-w-0 grow truncate font-semibold" title={pocket.title}>
+          {pocket.title}
+        </span>
+        <span className="text-xs text-quiet">{pocket.retired ? TEXTS.workOfWithWork({ with_work: pocket.with_work }) : asksFor(pocket)}</span>
       </span>
-      <span className="shrink-0 text-xs text-quiet">{pocket.retired ? TEXTS.workOfWithWork({ with_work: pocket.with_work }) : asksFor(pocket)}</span>
     </button>
   );
 }

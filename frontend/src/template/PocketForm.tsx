@@ -1,10 +1,12 @@
 /** One pocket's settings; what saving them would mean stands beside the button that does it. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import type { UseFormRegister } from "react-hook-form";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
+import { patiently } from "../api/patiently";
+import { may as allowed, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
@@ -19,10 +21,12 @@ import type { Fields } from "./fields";
 import { LogColumns } from "./LogColumns";
 import { PocketFiles } from "./PocketFiles";
 import { PocketPreview } from "./PocketPreview";
-import { RichField } from "./RichField";
+import { RichField } from "../writing/rich/RichField";
 import { KINDS, TAKES_WITHIN, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
 import { VersionsPart } from "./VersionsPart";
+
+const LockDialog = lazy(() => patiently(() => import("../live/LockDialog")).then((view) => ({ default: view.LockDialog })));
 
 interface Props {
   pocket: Laid;
@@ -147,7 +151,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
             }}
             words={TEXTS}
           >
-            <More pocket={pocket} edits={edits} />
+            <More pocket={pocket} pattern={pattern} groupId={groupId} edits={edits} />
           </SaveBar>
         )}
       </form>
@@ -282,12 +286,20 @@ function Means({ impact }: { impact: Schema["ImpactShape"] }) {
   );
 }
 
-/** Retiring, bringing back, taking away what nobody used. */
-function More({ pocket, edits }: { pocket: Laid; edits: Edits }) {
+/** Locking for everybody, retiring, bringing back, taking away what nobody used. */
+function More({ pocket, pattern, groupId, edits }: Pick<Props, "pocket" | "pattern" | "groupId" | "edits">) {
+  const [locking, setLocking] = useState(false);
+  const mayLock = allowed(useGroup(), "lock_pockets");
   if (pocket.retired) return <Button onClick={() => edits.retire(pocket, false)}>{TEXTS.restore}</Button>;
   const unused = pocket.with_work === 0 && pocket.handins.length === 0;
   return (
     <>
+      {mayLock && !pattern && <Button onClick={() => setLocking(true)}>{TEXTS.lock}</Button>}
+      {locking && (
+        <Suspense>
+          <LockDialog what={{ pocket, students: null }} groupId={groupId} locked={false} onClose={() => setLocking(false)} />
+        </Suspense>
+      )}
       <Button onClick={() => edits.retire(pocket, true)}>{TEXTS.retire}</Button>
       {unused && <Button onClick={() => edits.remove(pocket)}>{TEXTS.remove}</Button>}
     </>

@@ -26,7 +26,7 @@ export function PocketPreview({ fields, pocket, chips }: Props) {
   const scale = SPACE / WIDTHS[width];
   return (
     <aside aria-label={TEXTS.preview} className="flex w-[304px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-paper p-4 max-xl:hidden">
-      <div className="flex items-center justify-between">
+      <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="text-base">{TEXTS.preview}</h2>
         <Choice label={TEXTS.seenAs} words={SEEN_AS} value={as} onChange={setAs} />
       </div>
@@ -44,7 +44,7 @@ export function PocketPreview({ fields, pocket, chips }: Props) {
 
 function Choice<T extends string>({ label, words, value, onChange }: { label: string; words: Record<T, string>; value: T; onChange: (value: T) => void }) {
   return (
-    <div role="group" aria-label={label} className="flex gap-1">
+    <div role="group" aria-label={label} className="flex flex-wrap gap-1">
       {(Object.keys(words) as T[]).map((one) => (
         <button
           key={one}

@@ -50,7 +50,8 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
   const drop = useDraft(`units/${section.id}`, fields, section.version, may && changed, useBack(form, section.version));
   const meaning = useQuery({
     queryKey: ["group", groupId, "units", section.id, settled],
-    enabled: may && changed,
+    // A unit that has no name yet is being typed: that is no mistake to tell of.
+    enabled: may && changed && settled.units.every((one) => one.title.trim()),
     placeholderData: (old: Schema["UnitsImpact"] | undefined) => old,
     queryFn: () => data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/units/preview", { ...path, body: settled })),
   });

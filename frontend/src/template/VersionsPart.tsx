@@ -5,7 +5,7 @@ import { useFieldArray } from "react-hook-form";
 import type { Control, UseFormRegister, UseFormSetValue } from "react-hook-form";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
-import { RichField } from "./RichField";
+import { RichField } from "../writing/rich/RichField";
 import { newVersion } from "./fields";
 import type { Fields, VersionFields } from "./fields";
 import { TEXTS } from "./texts";
@@ -77,7 +77,7 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
                 )}
               </div>
               {(by === "period" || by === "group") && <Places at={at} places={by === "period" ? template.periods : template.groups} register={register} />}
-              <RichField label={TEXTS.directionsOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.directions`} control={control} may={may} />
+              <RichField label={TEXTS.directionsOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.directions`} control={control} may={may} lesser />
               {fields.kind === "page" && (
                 <label>
                   {TEXTS.starterOfThisVersion}

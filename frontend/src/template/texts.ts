@@ -36,6 +36,7 @@ export const TEXTS = catalogue("template", {
   emptyHint: "Add a section and its first pocket: students see it at once.",
   save: "Save for everyone",
   asWas: "As it was",
+  lock: "Lock or open …",
   retire: "Retire this pocket",
   restore: "Bring it back",
   remove: "Take it away",
@@ -132,8 +133,6 @@ export const TEXTS = catalogue("template", {
   pocketCheck: "Pocket check",
   nothingWanted: "Nothing wanted.",
   studentsHaveWorkInIt: message<{ with_work: number; handins: string; countIs: boolean }>("{with_work, plural, one {# student} other {# students}} {with_work, plural, one {has} other {have}} work in it.{countIs, select, true { Collected by {handins}.} other {}}"),
-  addressOfTheLink: "Address of the link",
-  setTheLink: "Set the link",
   everybodyHasTheSame: "Everybody has the same",
   bySurnameRange: "by surname range",
   byPeriod: "by period",
@@ -218,7 +217,6 @@ export const TEXTS = catalogue("template", {
   nobody: "nobody",
   linksWithin: "links",
   artefactsWithin: "artefacts",
-  formatting: message<{ label: string }>("Formatting: {label}"),
 });
 
 /** By whom a pocket is seen in the preview, and on what. */
@@ -226,8 +224,6 @@ export const SEEN_AS = catalogue("template.seenAs", { student: "student", staff:
 export const WIDE_AS = catalogue("template.wideAs", { phone: "Phone", tablet: "Tablet", desk: "Desk" });
 
 /** The tools of a text. */
-export const TOOLS = catalogue("template.tools", { bold: "Bold", italic: "Italic", heading: "Heading", list: "List", numbered: "Numbered list", linkOff: "Take the link off", link: "Link" });
-
 const ASKS = catalogue("template.asks", {
   eachQuestion: "each question",
   page: "page",

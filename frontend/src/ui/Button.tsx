@@ -9,7 +9,7 @@ interface Props extends ComponentPropsWithRef<"button"> {
 
 const LOOKS = {
   main: "bg-copper text-paper hover:bg-copper-deep border-copper aria-disabled:bg-ground aria-disabled:text-quiet aria-disabled:border-edge",
-  plain: "bg-paper text-ink border-edge hover:border-control hover:bg-ground aria-disabled:text-quiet",
+  plain: "bg-paper text-ink border-edge hover:border-control hover:bg-ground aria-disabled:text-quiet aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper",
   quiet: "bg-transparent text-copper border-transparent hover:underline aria-disabled:text-quiet",
 };
 

@@ -66,22 +66,53 @@ const BARE: Partial<Record<StatusWord, ReactNode>> = {
 };
 
 /** A coat of 24 units; decorative: whoever shows it says the status in words too. */
-// eslint-disable-next-line complexity -- one shape for each status
 export function Coat({ state, size = 24 }: { state: CoatState; size?: number }) {
-  const { status, late, overdue, locked } = state;
   return (
     <svg viewBox="0 0 24 24" width={size} height={size} aria-hidden className="shrink-0">
-      {overdue && (status === "empty" || status === "working") ? (
-        <Overdue />
-      ) : (
-        <>
-          {FULL[status] && <circle cx="12" cy="3.2" r="1.9" className="fill-peg" />}
-          {FULL[status] ?? BARE[status]}
-          {overdue && <OverdueBadge />}
-          {late && !overdue && <Late />}
-          {locked && <Locked />}
-        </>
-      )}
+      <Shape state={state} />
+    </svg>
+  );
+}
+
+function Shape({ state: { status, late, overdue, locked } }: { state: CoatState }) {
+  if (overdue && (status === "empty" || status === "working")) return <Overdue />;
+  return (
+    <>
+      {FULL[status] && <circle cx="12" cy="3.2" r="1.9" className="fill-peg" />}
+      {FULL[status] ?? BARE[status]}
+      {overdue && <OverdueBadge />}
+      {late && !overdue && <Late />}
+      {locked && <Locked />}
+    </>
+  );
+}
+
+const SHARED = [...Object.keys(FULL), ...Object.keys(BARE)].flatMap((status) =>
+  [{}, { late: true }, { overdue: true }].map((more) => ({ status: status as StatusWord, ...more })),
+);
+
+function shapeName({ status, late, overdue }: CoatState): string {
+  return `coat-${status}${overdue ? "-overdue" : late ? "-late" : ""}`;
+}
+
+/** Every shape once, for a page that shows coats by the hundred: ``SharedCoat`` points here. */
+export function CoatShapes() {
+  return (
+    <svg aria-hidden className="absolute size-0">
+      {SHARED.map((state) => (
+        <symbol key={shapeName(state)} id={shapeName(state)} viewBox="0 0 24 24">
+          <Shape state={state} />
+        </symbol>
+      ))}
+    </svg>
+  );
+}
+
+/** The same coat drawn from the shapes that stand on the page already: two elements in place of six. */
+export function SharedCoat({ state }: { state: CoatState }) {
+  return (
+    <svg width="24" height="24" aria-hidden className="shrink-0">
+      <use href={`#${shapeName(state)}`} />
     </svg>
   );
 }

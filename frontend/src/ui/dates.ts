@@ -10,16 +10,21 @@ export function setZone(name: string): void {
   zone = name;
 }
 
-const formats = new Map<string, Intl.DateTimeFormat>();
-
-/** The format of a zone, made once: a board tells hundreds of dates. */
-function format(timeZone: string): Intl.DateTimeFormat {
-  const made =
-    formats.get(timeZone) ??
-    new Intl.DateTimeFormat(LOCALE, { timeZone, weekday: "short", day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
-  formats.set(timeZone, made);
-  return made;
+/** Of each zone one, made once: a board tells hundreds of dates, and making a format takes longer than all of them. */
+function perZone(make: (timeZone: string) => Intl.DateTimeFormat): (timeZone: string) => Intl.DateTimeFormat {
+  const formats = new Map<string, Intl.DateTimeFormat>();
+  return (timeZone) => {
+    const made = formats.get(timeZone) ?? make(timeZone);
+    formats.set(timeZone, made);
+    return made;
+  };
 }
+
+const format = perZone(
+  (timeZone) => new Intl.DateTimeFormat(LOCALE, { timeZone, weekday: "short", day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit", hourCycle: "h23" }),
+);
+/** Writes ``2026-11-05``. */
+const plain = perZone((timeZone) => new Intl.DateTimeFormat("en-CA", { timeZone, year: "numeric", month: "2-digit", day: "2-digit" }));
 
 /** What a moment is called in a zone; months by three letters, so that columns stand still. */
 function parts(value: Date, timeZone: string) {
@@ -45,7 +50,7 @@ export function fullDay(date: string): string {
 
 /** The local date at school now. */
 export function today(): string {
-  return new Intl.DateTimeFormat("en-CA", { timeZone: zone, year: "numeric", month: "2-digit", day: "2-digit" }).format(new Date());
+  return plain(zone).format(new Date());
 }
 
 /** ``5 Nov`` of a local date. */
@@ -75,7 +80,7 @@ export function due(date: string, time: string | null): string {
 
 /** How long ago in days, for a narrow column: ``today``, ``3 d``. */
 export function daysAgo(at: string, today: string): string {
-  const local = new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(new Date(at));
+  const local = plain(zone).format(new Date(at));
   const days = Math.round((Date.parse(today) - Date.parse(local)) / 86_400_000);
   return days <= 0 ? TIMES.today : TIMES.daysAgo({ count: days });
 }
@@ -84,4 +89,11 @@ export function daysAgo(at: string, today: string): string {
 export function duration(seconds: number): string {
   const [size, said] = seconds < 5400 ? [60, TIMES.minutes] : seconds < 129_600 ? [3600, TIMES.hours] : [86_400, TIMES.days];
   return said({ count: Math.max(1, Math.round(seconds / size)) });
+}
+
+/** The Monday of the week of a local date. */
+export function mondayOf(date: string): string {
+  const at = new Date(`${date}T12:00:00Z`);
+  at.setUTCDate(at.getUTCDate() - ((at.getUTCDay() + 6) % 7));
+  return at.toISOString().slice(0, 10);
 }

@@ -17,8 +17,9 @@ export const STATUS: Record<StatusWord, string> = catalogue("ui.status", {
 
 interface Judged extends CoatState {
   late_days: number;
-  late_seconds: number;
   at?: string | null;
+  /** The day of the newest submission, where its moment is not at hand. */
+  came?: string | null;
   due?: string | null;
 }
 
@@ -44,14 +45,19 @@ const JUDGED = catalogue("ui.judged", {
 });
 
 /** How late, in school days, or by the clock where no school day passed. */
-export function lateness(one: { late_days: number; late_seconds: number }): string {
+export function lateness(one: { late_days: number }): string {
   return one.late_days > 0 ? JUDGED.daysLate({ count: one.late_days }) : JUDGED.late;
+}
+
+function cameOn(one: Judged): string {
+  if (one.at) return dayOf(one.at);
+  return one.came ? day(one.came) : "";
 }
 
 /** A cell in words: ``handed in Thu 5 Nov, 1 school day late``. */
 export function inWords(one: Judged): string {
   const status = STATUS_WITHIN[one.status];
-  const came = one.at && one.status !== "excused" ? dayOf(one.at) : "";
+  const came = one.status === "excused" ? "" : cameOn(one);
   const parts = [one.status === "handed_in" && came ? JUDGED.statusOn({ status, day: came }) : status];
   if (came && one.status !== "handed_in") parts.push(JUDGED.handedIn({ day: came }));
   if (one.late) parts.push(lateness(one));
@@ -64,9 +70,11 @@ export function listed(person: { family_name: string; given_name: string }): str
   return person.family_name ? `${person.family_name}, ${person.given_name}` : person.given_name;
 }
 
-const LISTED = new Intl.ListFormat(LOCALE, { type: "conjunction" });
+let list: Intl.ListFormat | undefined;
 
 /** ``Soil test, Crop log and Menu`` */
 export function together(titles: string[]): string {
-  return LISTED.format(titles);
+  // Made on first use: it takes longer than the whole view that it is part of.
+  list ??= new Intl.ListFormat(LOCALE, { type: "conjunction" });
+  return list.format(titles);
 }

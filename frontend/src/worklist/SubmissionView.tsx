@@ -9,6 +9,7 @@ import { moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, STATUS_WITHIN } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
+import { ForThem } from "../submission/ForThem";
 import { FrozenPockets } from "../submission/FrozenPockets";
 import { TEXTS } from "./texts";
 
@@ -39,6 +40,12 @@ export function SubmissionView() {
           </h1>
           <p className="figures text-ink-soft">
             {TEXTS.handedInWithReceipt({ at: moment(one.at), late: one.late && one.number === 1, lateness: lateness(one), receipt: <strong key="receipt">{one.receipt}</strong> })}
+          </p>
+          <ForThem one={one.submissions.find((each) => each.number === one.number)} />
+          <p>
+            <a href={`/api/submissions/${one.id}/receipt.pdf`} className="inline-flex min-h-8 items-center font-semibold text-in underline">
+              {TEXTS.receiptAsPdf}
+            </a>
           </p>
           {one.voided_at && <p>{TEXTS.takenBackVoidedAtIt({ voided_at: moment(one.voided_at) })}</p>}
           <p className="text-ink-soft">

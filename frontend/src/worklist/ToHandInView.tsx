@@ -3,11 +3,11 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { worklistQuery } from "../api/queries";
-import { useGroup, useGroupId } from "../api/session";
+import { useGroup, useGroupId, useSession } from "../api/session";
 import { dueWords } from "../submission/HandInBar";
 import { chipWords } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
-import { day } from "../ui/dates";
+import { day, moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { inWords, STATUS } from "../ui/words";
 import { TEXTS } from "./texts";
@@ -15,20 +15,30 @@ import { COUNTED } from "../ui/texts";
 
 type Line = Schema["StudentHandIn"];
 
+const EVERY = 60_000;
+/** Milliseconds after which other classes are asked again; the open one is followed. */
+
 export function ToHandInView() {
   const groupId = useGroupId();
   const portfolio = useGroup()?.portfolio ?? 0;
-  const list = useQuery(worklistQuery(groupId, portfolio));
+  const several = useSession().groups.filter((one) => one.portfolio !== null).length > 1;
+  const list = useQuery({ ...worklistQuery(groupId, portfolio), refetchInterval: several ? EVERY : false });
   if (list.isPending) return <Waiting />;
   if (list.isError) return <Failed error={list.error} again={() => void list.refetch()} />;
   const base = `/g/${groupId}/portfolio/${portfolio}`;
   return (
     <div className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
       <h1 className="text-2xl">{TEXTS.toHandIn}</h1>
+      {list.data.reminders.map((one) => (
+        <section key={one.id} aria-label={TEXTS.reminder} className="rounded-lg border border-edge bg-today p-4 text-base">
+          <p className="text-sm text-ink-soft">{TEXTS.reminderFrom({ by: one.by, at: moment(one.at) })}</p>
+          <p className="mt-1 break-words whitespace-pre-line">{one.text}</p>
+        </section>
+      ))}
       {list.data.to_do.length === 0 ? (
         <div className="flex items-center gap-3 text-base text-ink-soft">
           <Coat state={{ status: "accepted" }} size={40} />
-          {TEXTS.nothingIsWaitingForYou}
+          {list.data.elsewhere.length > 0 ? TEXTS.nothingIsWaitingHere : TEXTS.nothingIsWaitingForYou}
         </div>
       ) : (
         <ul className="flex flex-col gap-3">
@@ -36,6 +46,18 @@ export function ToHandInView() {
             <ToDo key={line.id} line={line} base={base} />
           ))}
         </ul>
+      )}
+      {list.data.elsewhere.length > 0 && (
+        <section aria-labelledby="elsewhere" className="mt-4 flex flex-col gap-3">
+          <h2 id="elsewhere" className="text-lg">
+            {TEXTS.inYourOtherClasses}
+          </h2>
+          <ul className="flex flex-col gap-3">
+            {list.data.elsewhere.map((line) => (
+              <ToDo key={line.id} line={line} base={`/g/${line.group.id}/portfolio/${line.portfolio}`} group={line.group.title} />
+            ))}
+          </ul>
+        </section>
       )}
       {list.data.others.length > 0 && (
         <section aria-labelledby="others" className="mt-4">
@@ -53,7 +75,7 @@ export function ToHandInView() {
   );
 }
 
-function ToDo({ line, base }: { line: Line; base: string }) {
+function ToDo({ line, base, group }: { line: Line; base: string; group?: string }) {
   const first = line.pockets[0];
   return (
     <li>
@@ -64,6 +86,7 @@ function ToDo({ line, base }: { line: Line; base: string }) {
         <Coat state={line} size={40} />
         <span className="min-w-0 flex-1 text-base">
           <span className="block text-lg font-bold break-words">{line.title}</span>
+          {group && <span className="block font-semibold break-words">{group}</span>}
           <span className={`block ${line.overdue ? "text-overdue" : "text-ink-soft"}`}>
             {TEXTS.dueWithExtra({ sentBack: line.status === "sent_back", due: dueWords(line), extra: line.extra_days })}
           </span>
@@ -90,7 +113,7 @@ function ToDo({ line, base }: { line: Line; base: string }) {
 function Other({ line, base }: { line: Line; base: string }) {
   const first = line.pockets[0];
   const newest = line.submissions.findLast((one) => !one.voided_at);
-  const words = line.status === "not_open" ? TEXTS.opensOpens({ opens: day(line.opens) }) : inWords({ ...line, at: newest?.at ?? null });
+  const words = line.closed && !newest ? TEXTS.closedTakesNothing : line.status === "not_open" ? TEXTS.opensOpens({ opens: day(line.opens) }) : inWords({ ...line, at: newest?.at ?? null });
   return (
     <li>
       <Link to={first ? `${base}/${first.id}` : base} className="flex min-h-14 items-center gap-4 px-4 py-2 hover:bg-ground">

@@ -1,6 +1,6 @@
 /** What stands around every text that saves itself: its label, its counts, how far it is saved, and what to do where it is not. */
 import { CircleAlert, Cloud, CloudOff, Copy, LoaderCircle, PenLine } from "lucide-react";
-import { useDeferredValue } from "react";
+import { useDeferredValue, useMemo } from "react";
 import type { ReactNode } from "react";
 import { Button } from "../ui/Button";
 import { lengthWords } from "../ui/Chips";
@@ -37,7 +37,7 @@ interface Props {
 }
 
 export function TextShell({ id, label, heading = false, text, rich = false, state, length, limit, onSettle, onLetGo, tools, children }: Props) {
-  const plain = rich ? plainText(text) : text;
+  const plain = () => (rich ? plainText(text) : text);
   return (
     <div className="rounded-md border-l-3 border-brass pl-3">
       {heading ? (
@@ -51,12 +51,12 @@ export function TextShell({ id, label, heading = false, text, rich = false, stat
       )}
       {children}
       <div id={`${id}-state`} className="mt-1 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 text-sm text-quiet">
-        <Counted text={plain} length={length} limit={limit} />
+        <Counted text={text} rich={rich} length={length} limit={limit} />
         <State state={state} />
       </div>
       {tools && <div className="mt-1 -ml-2 flex flex-wrap items-center gap-x-1">{tools}</div>}
       {state.at === "two" && <TwoTexts mine={text} theirs={state.theirs} rich={rich} onSettle={onSettle} />}
-      {state.at === "refused" && <NotSaved title={state.problem.title} fix={state.problem.fix} text={plain} />}
+      {state.at === "refused" && <NotSaved title={state.problem.title} fix={state.problem.fix} text={plain()} />}
       {state.at === "left" && (
         <NotSaved title={TEXTS.leftBehind} fix={TEXTS.leftBehindFix} text={rich ? plainText(state.text) : state.text} shown onLetGo={onLetGo} />
       )}
@@ -64,9 +64,11 @@ export function TextShell({ id, label, heading = false, text, rich = false, stat
   );
 }
 
-function Counted({ text, length, limit }: { text: string; length: Asked; limit: number }) {
+function Counted({ text: now, rich, length, limit }: { text: string; rich: boolean; length: Asked; limit: number }) {
   // A long text is counted between two keys, not before each.
-  const counts = count(useDeferredValue(text));
+  const late = useDeferredValue(now);
+  const text = useMemo(() => (rich ? plainText(late) : late), [late, rich]);
+  const counts = useMemo(() => count(text), [text]);
   const asked = lengthWords(length);
   const words = length.measure === "sentences" ? TEXTS.sentencesOfAsked({ sentences: counts.sentences, asked }) : TEXTS.wordsOfAsked({ words: counts.words, asked });
   if (text.length > limit) {

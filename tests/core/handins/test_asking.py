@@ -5,7 +5,7 @@ from datetime import UTC, date, datetime, time
 from django.test import SimpleTestCase
 
 from coatpeg.core.calendar.school_days import Span
-from coatpeg.core.handins.asking import Adjustment, Asked, Due, DueSource, Student, effective_due, is_asked
+from coatpeg.core.handins.asking import Adjustment, Asked, Due, DueSource, Student, effective_due, is_asked, is_named
 from tests.core.calendar.test_school_days import CALENDAR
 
 OPENS = date(2026, 10, 20)
@@ -153,3 +153,17 @@ class ComingBack(SimpleTestCase):
         self.assertFalse(is_asked(asked, joiner, effective_due(asked, joiner, None, CALENDAR)))
         own = Due(date(2026, 11, 13))
         self.assertTrue(is_asked(asked, joiner, effective_due(asked, joiner, own, CALENDAR)))
+
+
+class Picked(SimpleTestCase):
+    def test_nobody_is_picked_some_are_or_some_are_left_out(self) -> None:
+        cases = [
+            (Asked(OPENS), [True, True, True]),
+            (Asked(OPENS, only=frozenset({1, 3})), [True, False, True]),
+            (Asked(OPENS, only=frozenset()), [False, False, False]),
+            (Asked(OPENS, but=frozenset({2})), [True, False, True]),
+            (Asked(OPENS, only=frozenset({1, 2}), but=frozenset({2})), [True, False, False]),
+        ]
+        for asked, expected in cases:
+            with self.subTest(expected):
+                self.assertEqual([is_named(asked, one) for one in (1, 2, 3)], expected)

@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 from django.test import SimpleTestCase
 
 from coatpeg.core.handins.standing import Standing, Status
-from coatpeg.core.handins.worklist import pocket_coat, quiet, to_do, urgency
+from coatpeg.core.handins.worklist import pocket_coat, quiet_days, to_do, urgency
 
 NOW = datetime(2026, 11, 4, tzinfo=UTC)
 
@@ -46,14 +46,11 @@ class Worklist(SimpleTestCase):
                 found = pocket_coat((one(status), NOW) for status in statuses)
                 self.assertEqual(found and found.status, expected)
 
-    def test_quiet_after_a_week(self) -> None:
-        self.assertTrue(quiet(None, NOW))
-        self.assertFalse(quiet(NOW - timedelta(days=7), NOW))
-        self.assertTrue(quiet(NOW - timedelta(days=7, seconds=1), NOW))
-
-    def test_nobody_is_quiet_before_they_have_been_there_for_a_week(self) -> None:
-        joined = NOW - timedelta(days=2)
-        self.assertFalse(quiet(None, NOW, joined))
-        self.assertFalse(quiet(NOW - timedelta(days=30), NOW, joined))
-        self.assertFalse(quiet(None, NOW, NOW + timedelta(days=40)), "a class that begins next term")
-        self.assertTrue(quiet(None, NOW, NOW - timedelta(days=8)))
+    def test_days_without_work_count_from_the_last_or_from_when_they_could_begin(self) -> None:
+        today = NOW.date()
+        before = [today - timedelta(days=days) for days in (2, 8, 30)]
+        self.assertEqual(quiet_days(None, before[1], today), 8)
+        self.assertEqual(quiet_days(before[0], before[2], today), 2)
+        self.assertEqual(quiet_days(before[2], before[0], today), 2, "work from before they came back")
+        self.assertEqual(quiet_days(today, today, today), 0)
+        self.assertEqual(quiet_days(None, today + timedelta(days=40), today), 0, "a class that begins next term")

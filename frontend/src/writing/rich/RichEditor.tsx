@@ -5,8 +5,8 @@ import StarterKit from "@tiptap/starter-kit";
 import { Bold, Heading, Italic, Link2, List, ListOrdered, Unlink } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { ReactNode } from "react";
-import { Button } from "../ui/Button";
-import { TEXTS, TOOLS } from "./texts";
+import { Button } from "../../ui/Button";
+import { TEXTS, TOOLS } from "./richTexts";
 
 interface Props {
   label: string;
@@ -30,6 +30,8 @@ export default function RichEditor({ label, value, may, placeholder, onChange }:
   });
   // The form was set back, or another version of the pocket came.
   useEffect(() => {
+    // An editor that was let go of in this very moment has nothing to be set.
+    if (editor.isDestroyed) return;
     if (value !== (editor.isEmpty ? "" : editor.getHTML())) editor.commands.setContent(value, { emitUpdate: false });
   }, [editor, value]);
   return (

@@ -8,7 +8,7 @@ import { submissionQuery } from "../api/queries";
 import { usePersonId } from "../api/session";
 import { useAutosave } from "../writing/autosave";
 import type { Save, Saved } from "../writing/keeper";
-import { TEXTS } from "./texts";
+import { MARK } from "./markTexts";
 
 export interface Fields {
   feedback: string;
@@ -21,7 +21,7 @@ export function scoreOf(typed: string, points: number | null): number | null {
   if (!trimmed) return null;
   const number = Number(trimmed);
   if (Number.isFinite(number)) return number;
-  throw new Problem({ title: TEXTS.typedIsNotANumber({ typed }), fix: TEXTS.giveToPoints({ points: points ?? 0 }), where: "score" }, 422);
+  throw new Problem({ title: MARK.typedIsNotANumber({ typed }), fix: MARK.giveToPoints({ points: points ?? 0 }), where: "score" }, 422);
 }
 
 /** Feedback and score as the one text that is kept. */
@@ -41,31 +41,37 @@ function kept(draft: Partial<Drafted> | null | undefined): Saved {
   return { text: packed({ feedback: draft?.feedback ?? "", score: score === null ? "" : String(score) }), version: draft?.version ?? 0 };
 }
 
+/** What is marked: a submission, out of how many points, with one's own draft of it. */
+export interface Marked {
+  id: number;
+  points: number | null;
+  draft: Drafted | null | undefined;
+}
+
 /** Feedback and score of one submission, with their saving. */
-export function useMark(desk: Schema["Desk"], groupId: number) {
+export function useMark({ id, points, draft }: Marked, groupId: number) {
   const person = usePersonId();
   const queries = useQueryClient();
-  const points = desk.handin.points ?? null;
 
   const save: Save = useCallback(
     async (text, version) => {
       const { feedback, score } = unpacked(text);
       try {
-        const path = { params: { path: { submission_id: desk.id } } };
-        const draft = await data(client.PUT("/api/submissions/{submission_id}/draft", { ...path, body: { feedback, score: scoreOf(score, points), version } }));
+        const path = { params: { path: { submission_id: id } } };
+        const saved = await data(client.PUT("/api/submissions/{submission_id}/draft", { ...path, body: { feedback, score: scoreOf(score, points), version } }));
         // Whoever comes back to this submission begins with what was saved, not with what was first read.
-        queries.setQueryData(submissionQuery(groupId, desk.id).queryKey, (seen) => seen && { ...seen, draft });
-        return kept(draft);
+        queries.setQueryData(submissionQuery(groupId, id).queryKey, (seen) => seen && { ...seen, draft: saved });
+        return kept(saved);
       } catch (error) {
         if (!(error instanceof Problem && error.kind === "stale")) throw error;
         const theirs = kept(error.more);
         throw new Problem({ type: "urn:coatpeg:stale", title: error.title, fix: error.fix, ...theirs }, error.status);
       }
     },
-    [desk.id, groupId, points, queries],
+    [id, groupId, points, queries],
   );
 
-  const { text, state, keeper } = useAutosave({ name: `mark/${desk.id}`, person, server: kept(desk.draft), writable: true, save });
+  const { text, state, keeper } = useAutosave({ name: `mark/${id}`, person, server: kept(draft), writable: true, save });
   const fields = unpacked(text);
   return { fields, state, keeper, change: (next: Partial<Fields>) => keeper.change(packed({ ...fields, ...next })) };
 }

@@ -1,0 +1,1 @@
+"""Acting on many students and hand-ins at once, from the board."""

@@ -1,0 +1,203 @@
+/** The fields of a hand-in. */
+import { useFieldArray, useWatch } from "react-hook-form";
+import type { Control, UseFormRegister, UseFormReturn } from "react-hook-form";
+import type { Schema } from "../api/client";
+import { FormDate } from "../ui/days/DateField";
+import { RichField } from "../writing/rich/RichField";
+import type { Fields } from "./plan";
+import { SERIES, TEXTS } from "./texts";
+import { Whom } from "./Whom";
+
+type Data = Schema["HandInsShape"];
+
+const FIELD = "mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal";
+const LABEL = "font-bold";
+
+interface Props {
+  data: Data;
+  form: UseFormReturn<Fields>;
+  /** The hand-in that is changed, as it is one of a series or not; null for a new one. */
+  series: Pick<Schema["PlanShape"], "others" | "later"> | null;
+}
+
+export function HandInFields({ data, form, series }: Props) {
+  const fields = useWatch({ control: form.control }) as Fields;
+  return (
+    <>
+      {series && series.others > 0 && <Scope series={series} form={form} />}
+      <label className={LABEL}>
+        {TEXTS.title}
+        <input {...form.register("title")} className={FIELD} autoComplete="off" />
+      </label>
+      <Pockets data={data} control={form.control} onChange={(chosen) => form.setValue("pockets", chosen)} />
+      <FormDate label={TEXTS.opens} control={form.control} name="opens" />
+      <Moment label={TEXTS.due} form={form} day="day" time="time" />
+      {!series && fields.day && <Repeat form={form} every={fields.every} />}
+      {data.all_periods.length > 0 && <Periods fields={fields} register={form.register} control={form.control} />}
+      <Whom data={data} form={form} />
+      <label className={LABEL}>
+        {TEXTS.points}{" "}<span className="font-normal text-quiet">{TEXTS.mayStayEmpty}</span>
+        <input {...form.register("points")} inputMode="decimal" autoComplete="off" className={`${FIELD} figures max-w-28`} />
+      </label>
+      <More form={form} fields={fields} />
+    </>
+  );
+}
+
+/** A day with a time that may be left out. */
+function Moment({ label, form, day, time }: { label: string; form: UseFormReturn<Fields>; day: "day" | "closes"; time: "time" | "closesTime" }) {
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <FormDate label={label} control={form.control} name={day} />
+      <label className={LABEL}>
+        {TEXTS.at}{" "}<span className="font-normal text-quiet">{TEXTS.orEndOfDay}</span>
+        <input type="time" {...form.register(time)} className={FIELD} />
+      </label>
+    </div>
+  );
+}
+
+/** The same again every week or every second one. */
+function Repeat({ form, every }: { form: UseFormReturn<Fields>; every: Fields["every"] }) {
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <label className={`${LABEL} min-w-0`}>
+        {SERIES.again}
+        <select {...form.register("every")} className={FIELD}>
+          {(["0", "1", "2"] as const).map((one) => (
+            <option key={one} value={one}>
+              {SERIES.every[one]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {every !== "0" && <FormDate label={SERIES.until} control={form.control} name="until" />}
+    </div>
+  );
+}
+
+/** Which of its series a change is for. */
+function Scope({ series, form }: { series: NonNullable<Props["series"]>; form: UseFormReturn<Fields> }) {
+  const choice = (value: NonNullable<Fields["scope"]>, label: string) => (
+    <label className="flex min-h-7 items-center gap-2">
+      <input type="radio" className="accent-ink" value={value} {...form.register("scope")} />
+      {label}
+    </label>
+  );
+  return (
+    <fieldset className="rounded-md bg-in-soft p-3">
+      <legend className="float-left mb-1 w-full font-bold">{SERIES.scope}</legend>
+      <div className="clear-both">
+        {choice("one", SERIES.one)}
+        {series.later > 0 && choice("on", SERIES.on({ count: series.later }))}
+        {choice("all", SERIES.all({ count: series.others + 1 }))}
+      </div>
+      <p className="text-quiet">{SERIES.hint}</p>
+    </fieldset>
+  );
+}
+
+/** What most hand-ins leave as it is; it stands open where one does not. */
+function More({ form, fields }: { form: UseFormReturn<Fields>; fields: Fields }) {
+  return (
+    <details open={Boolean(fields.directions || fields.closes || fields.opensAgain) || undefined}>
+      <summary className={`${LABEL} cursor-pointer`}>{TEXTS.more}</summary>
+      <div className="mt-3 flex flex-col gap-4">
+        <RichField label={TEXTS.directions} control={form.control} name="directions" may />
+        <div>
+          <Moment label={TEXTS.closes} form={form} day="closes" time="closesTime" />
+          <p className="mt-1 text-quiet">{TEXTS.closesHint}</p>
+          {fields.closes && (
+            <label className={`${LABEL} mt-3 block`}>
+              {TEXTS.onceClosed}
+              <select {...form.register("closing")} className={FIELD}>
+                {CLOSINGS.map((one) => (
+                  <option key={one} value={one}>
+                    {TEXTS.closings[one]}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+        </div>
+        <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("opensAgain")} />
+          {TEXTS.opensAgain}
+        </label>
+      </div>
+    </details>
+  );
+}
+
+const CLOSINGS = ["nothing", "lock_in", "lock_all", "closed"] as const;
+
+function Pockets({ data, control, onChange }: { data: Data; control: Control<Fields>; onChange: (ids: number[]) => void }) {
+  const chosen = useWatch({ control, name: "pockets" });
+  const sections = [...new Set(data.pockets.map((pocket) => pocket.section))];
+  const toggle = (id: number) => onChange(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
+  return (
+    <fieldset>
+      <legend className={LABEL}>{TEXTS.pocketsItCollects}</legend>
+      <div className="mt-1 max-h-32 overflow-y-auto rounded-md border border-control px-3 py-1">
+        {sections.map((section) => (
+          <div key={section} className="py-1">
+            <p className="text-xs text-quiet">{section}</p>
+            {data.pockets
+              .filter((pocket) => pocket.section === section)
+              .map((pocket) => (
+                <label key={pocket.id} className="flex min-h-7 items-center gap-2">
+                  <input type="checkbox" className="size-4 accent-ink" checked={chosen.includes(pocket.id)} onChange={() => toggle(pocket.id)} />
+                  {pocket.title}
+                </label>
+              ))}
+          </div>
+        ))}
+        {data.pockets.length === 0 && <p className="py-2">{TEXTS.thisClassHasNoPockets}</p>}
+      </div>
+    </fieldset>
+  );
+}
+
+function Periods({ fields, register, control }: { fields: Fields; register: UseFormRegister<Fields>; control: Control<Fields> }) {
+  const rows = useFieldArray({ control, name: "periods", keyName: "key" });
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className={LABEL}>{TEXTS.periods}</legend>
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" {...register("forEveryone")} />
+        {TEXTS.forEveryoneInTheClass}
+      </label>
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" {...register("byPeriod")} />
+        {TEXTS.anotherDueDateForSome}
+      </label>
+      {(!fields.forEveryone || fields.byPeriod) && (
+        <ul className="mt-1 flex flex-col gap-2">
+          {rows.fields.map((row, place) => (
+            <li key={row.key} className="flex flex-wrap items-center gap-2">
+              {fields.forEveryone ? (
+                <span className="w-20 font-semibold">{row.name}</span>
+              ) : (
+                <label className="flex w-20 items-center gap-2 font-semibold">
+                  <input type="checkbox" className="size-4 accent-ink" {...register(`periods.${place}.asked`)} />
+                  {row.name}
+                </label>
+              )}
+              {fields.byPeriod && (
+                <>
+                  <FormDate heard label={TEXTS.nameDue({ name: row.name })} control={control} name={`periods.${place}.day`} className="w-48" />
+                  <input
+                    type="time"
+                    aria-label={TEXTS.nameDueAt({ name: row.name })}
+                    {...register(`periods.${place}.time`)}
+                    className="min-h-9 rounded-md border border-control px-2"
+                  />
+                </>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,33 @@
+/** The words of the list of what came in. */
+import { catalogue, message } from "../language/catalogue";
+
+export const CAME = catalogue("pegs.came", {
+  as: "Show as",
+  ways: { pegs: "Pegs", list: "List", patterns: "Patterns" },
+  title: "What came in",
+  total: message<{ count: number }>("{count, plural, one {# submission} other {# submissions}} of those shown"),
+  newest: "newest first",
+  asBoard: "by student",
+  orderIs: message<{ order: string }>("Order of the list: {order}"),
+  none: "Nothing has come in of those shown.",
+  noneHint: "What is handed in stands here as soon as it comes.",
+  clear: "Clear the filters",
+  of: message<{ handin: string; period: string }>("{handin}{period, select, none {} other { · {period}}}"),
+  at: message<{ at: string; state: string }>("{at} · {state}"),
+  again: message<{ number: number }>("submission {number, number} of this hand-in"),
+  onTime: "on time",
+  noDue: "no due date",
+  empty: "Nothing of the student’s lies in it.",
+  more: message<{ count: number }>("and {count, plural, one {# more} other {# more}}"),
+  open: message<{ title: string; name: string }>("{title}, by {name}: look at it"),
+  mark: "Mark",
+  read: "Read",
+  markOf: message<{ name: string; handin: string }>("Mark {handin} of {name}"),
+  readOf: message<{ name: string; handin: string }>("Read {handin} of {name}"),
+  score: message<{ points: number }>("Score of {points, number}"),
+  scoreOf: message<{ name: string; handin: string; points: number }>("Score of {name} for {handin}, out of {points, number}. Only you see it until it is released."),
+  outOf: message<{ points: number }>("of {points, number}"),
+  next: "More",
+  keys: "The arrow keys go from one to the next.",
+  notSaved: "Not saved yet",
+});

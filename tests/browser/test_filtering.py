@@ -1,0 +1,119 @@
+"""Which pegs are shown: filters that combine, kept under a name, and a board wider than the window."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from coatpeg.core.policy import Role
+from coatpeg.outlines.models import Pocket, Section
+from tests import builders
+from tests.browser.case import BrowserCase
+
+
+class Filtering(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.card, self.kitchen = self.eight.pocket(), self.eight.pocket("Menu")
+        kitchen = Section.objects.create(template=self.eight.template, title="Along the way", position=5)
+        Pocket.objects.filter(pk=self.kitchen.pk).update(section=kitchen)
+        self.thandi = self.eight.student("thandi", period="P3")
+        self.josh = self.eight.student(None, "Josh", "Ellery", period="P3")
+        self.eight.student(None, "Ana", "de Souza", period="P4")
+        self.first = self.eight.handin(
+            self.card, title="Recipe card", due=self.day(3), opens=self.day(-9), now=self.now
+        )
+        self.eight.handin(self.kitchen, title="Menu", due=self.day(30), opens=self.day(-9), now=self.now)
+        builders.fill(self.thandi, self.card, self.now)
+        builders.mark(self.eight.lead, builders.hand_in(self.thandi, self.first, self.now), self.now)
+        self.path = f"/g/{self.eight.group.pk}/pegs"
+
+    def names(self, page: Page, *names: str) -> None:
+        expect(page.get_by_role("rowheader")).to_have_text(names)
+
+    def test_combined_kept_shared_opened_again_and_dropped(self) -> None:
+        page = self.page(self.eight.lead, self.path)
+        self.names(page, "de Souza, Ana", "Dube, Thandi", "Ellery, Josh")
+        page.get_by_role("button", name="More filters").click()
+        more = page.get_by_role("dialog").or_(page.locator("[id^=headlessui-popover-panel]"))
+        more.get_by_label("Along the way").click()
+        expect(page.get_by_role("columnheader", name="Recipe card")).to_have_count(0)
+        expect(page.get_by_role("columnheader", name="Menu")).to_be_visible()
+        more.get_by_label("Along the way").click()
+        more.get_by_text(re.compile("^One by one")).click()
+        more.get_by_label("Menu", exact=True).click()
+        expect(page.get_by_role("columnheader", name="Menu")).to_have_count(0)
+        expect(page.get_by_role("columnheader", name="Recipe card")).to_be_visible()
+        more.get_by_label("Menu", exact=True).click()
+        more.get_by_label("Accepted").click()
+        self.names(page, "Dube, Thandi")
+        self.no_violation(page, "fieldset")
+        more.get_by_role("button", name="Done").click()
+        page.get_by_role("button", name="Kept filters").click()
+        page.get_by_role("button", name="Keep what is shown").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_role("button", name="Keep it").click()
+        self.expected_complaints.append("422")
+        expect(dialog).to_contain_text("The filter has no name.")
+        dialog.get_by_role("textbox", name="Name").fill("Done already")
+        dialog.get_by_label("Share it").check()
+        dialog.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_text("“Done already” is kept.")).to_be_visible()
+        page.reload()
+        self.names(page, "Dube, Thandi")
+
+        other = self.page(self.eight.staff("marsh", Role.CO_TEACHER), self.path)
+        self.names(other, "de Souza, Ana", "Dube, Thandi", "Ellery, Josh")
+        other.get_by_role("button", name="Kept filters").click()
+        shared = other.get_by_role("button", name="Done already")
+        expect(shared).to_contain_text("by R. Okafor")
+        expect(shared).to_contain_text("1 student")
+        expect(other.get_by_role("button", name="Drop “Done already”")).to_have_count(0)
+        shared.click()
+        self.names(other, "Dube, Thandi")
+        other.go_back()
+        self.names(other, "de Souza, Ana", "Dube, Thandi", "Ellery, Josh")
+
+        page.get_by_role("button", name="Kept filters").click()
+        page.get_by_role("button", name="Drop “Done already”").click()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("“Done already” is kept again.")).to_be_visible()
+
+    def test_an_address_that_names_what_is_gone_says_so_and_loses_nothing_else(self) -> None:
+        page = self.page(self.eight.lead, f"{self.path}?section=The+attic&period=P3&show=x,accepted&quiet=-1&week=yes")
+        self.names(page, "Dube, Thandi")
+        expect(page.get_by_text("no longer here: The attic.")).to_be_visible()
+        page.get_by_role("button", name="Leave it out").click()
+        expect(page.get_by_text("The attic")).to_have_count(0)
+        self.names(page, "Dube, Thandi")
+
+    def test_the_sums_follow_what_is_shown(self) -> None:
+        page = self.page(self.eight.lead, self.path)
+        expect(page.get_by_text("3 students shown")).to_be_visible()
+        self.assertIn("1/3", page.get_by_text("3 students shown").locator("..").inner_text())
+        page.get_by_role("button", name="All periods").click()
+        page.get_by_role("option", name="P3").click()
+        self.assertIn("1/2", page.get_by_text("2 students shown").locator("..").inner_text())
+        expect(page.get_by_role("row", name="Dube, Thandi").get_by_text("1/2")).to_be_visible()
+
+    def test_a_board_wider_than_the_window_by_keys(self) -> None:
+        for number in range(28):
+            self.eight.handin(self.card, title=f"Week {number + 1:02}", due=self.day(31 + number), now=self.now)
+        page = self.page(self.eight.lead, self.path)
+        expect(page.get_by_role("grid")).to_have_attribute("aria-colcount", "35")
+        self.assertLess(page.locator("[role=columnheader]").count(), 30, "what is not in view is not drawn")
+        page.locator("[data-cell='0 0']").focus()
+        page.keyboard.press("End")
+        expect(page.locator("[data-cell='0 29']")).to_be_focused()
+        expect(page.locator("[data-cell='0 29']")).to_have_accessible_name("de Souza, Ana, Week 28: nothing yet")
+        page.keyboard.press("ArrowDown")
+        expect(page.locator("[data-cell='1 29']")).to_be_focused()
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("complementary", name="The chosen peg")).to_contain_text("Week 28")
+        # The board is narrower now, and the peg is still in view and under the keyboard.
+        expect(page.locator("[data-cell='1 29']")).to_be_focused()
+        page.keyboard.press("Escape")
+        expect(page.locator("[data-cell='1 29']")).to_be_focused()
+        page.keyboard.press("Home")
+        expect(page.locator("[data-cell='1 0']")).to_be_focused()
+        self.no_violation(page)
