@@ -1,6 +1,6 @@
 /** The grid of the board: sticky head and names, one stop for the tab key, arrow keys inside, drawn by need. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { FocusEvent, KeyboardEvent } from "react";
 import { ChevronDown } from "lucide-react";
 import { useNavigate } from "react-router";
@@ -66,8 +66,10 @@ export function BoardTable(props: Props) {
   const [at, setAt] = useState({ row: 0, column: 0 });
   /** Where a key led last. */
   const [moved, setMoved] = useState<Place | null>(null);
-  /** The same while the focus is still on its way there: what it passes meanwhile, as keys are pressed quickly, is no place to go on from. */
-  const going = useRef<Place | null>(null);
+  /** The peg that the keyboard is on, or on its way to: a peg that is not drawn takes the focus as soon as it is. */
+  const held = useRef<Place | null>(null);
+  /** Whether the focus is still on its way there: what it passes meanwhile, as keys are pressed quickly, is no place to go on from. */
+  const going = useRef(false);
   const letters = useLetterKeys();
   // Rows and head grow with the text, where somebody has set it larger in their browser.
   const [larger] = useState(textScale);
@@ -106,39 +108,46 @@ export function BoardTable(props: Props) {
     (to: Place) => {
       if (to.row >= 0) virtual.scrollToIndex(to.row);
       if (!few) across.scrollToIndex(to.column);
-      // A peg that was not drawn yet stands with a frame after the one that scrolls there.
-      const focus = (tries: number) =>
-        requestAnimationFrame(() => {
-          const peg = grid.current?.querySelector<HTMLElement>(`[data-cell="${to.row} ${to.column}"]`);
-          if (peg) peg.focus({ preventScroll: false });
-          else if (tries > 0) focus(tries - 1);
-        });
-      focus(4);
     },
     [virtual, across, few],
   );
   useEffect(() => {
     if (moved) reach(moved);
   }, [moved, reach]);
-  // What opens beside a wide board makes it narrower, and may take the peg that had the focus out of view.
+  // What opens beside a wide board makes it narrower, and may take the peg that has the focus out of view.
   const width = across.scrollRect?.width;
   useEffect(() => {
-    if (!few && student !== null && document.activeElement === document.body) reach({ row, column });
-  }, [width, few, student, row, column, reach]);
+    if (held.current) reach(held.current);
+  }, [width, reach]);
+  // After everything that is drawn: a peg that was out of view and is drawn again has the focus again, however long that took.
+  useLayoutEffect(() => {
+    const lost = document.activeElement === document.body;
+    if (!held.current || !(going.current || lost)) return;
+    grid.current?.querySelector<HTMLElement>(`[data-cell="${held.current.row} ${held.current.column}"]`)?.focus();
+  });
 
   // Whatever led the focus to a peg, the next key is meant for it.
   const follow = (event: FocusEvent) => {
     const to = placeOf(event);
     if (!to) return;
-    if (going.current === null) setAt(to);
-    else if (going.current.row === to.row && going.current.column === to.column) going.current = null;
+    if (!going.current) {
+      held.current = to;
+      setAt(to);
+    } else if (held.current?.row === to.row && held.current.column === to.column) going.current = false;
+  };
+  // A peg that goes out of view is not left: nobody led the focus elsewhere.
+  const leave = (event: FocusEvent) => {
+    if (event.relatedTarget instanceof Element && event.relatedTarget.closest("[data-cell]")) return;
+    held.current = null;
+    going.current = false;
   };
   const go = (to: { row: number; column: number }) => {
     const place = {
       row: Math.max(-1, Math.min(rows.length - 1, to.row)),
       column: Math.max(0, Math.min(columns - 1, to.column)),
     };
-    if (place.row !== row || place.column !== column) going.current = place;
+    held.current = place;
+    going.current = true;
     setAt(place);
     setMoved(place);
   };
@@ -146,7 +155,7 @@ export function BoardTable(props: Props) {
   const { handins, counting } = board;
   const open = useCallback(
     (index: number, id: number, place: number) => {
-      going.current = null;
+      going.current = false;
       setAt({ row: index, column: place });
       const of = handins[place];
       if (of) onOpen(id, of.id);
@@ -154,10 +163,12 @@ export function BoardTable(props: Props) {
     [handins, onOpen],
   );
   const keys = (event: KeyboardEvent) => {
-    const step = stepOf(event, { row, column }, { row: rows.length - 1, column: columns - 1 });
-    const here = rows[row];
-    const one = board.handins[column];
-    if (picking.key(event, { row, column }, step ?? null)) {
+    // The peg that the key is pressed on, wherever the board was sorted to meanwhile.
+    const from = going.current ? { row, column } : (placeOf(event) ?? { row, column });
+    const step = stepOf(event, from, { row: rows.length - 1, column: columns - 1 });
+    const here = rows[from.row];
+    const one = board.handins[from.column];
+    if (picking.key(event, from, step ?? null)) {
       event.preventDefault();
       return;
     }
@@ -187,6 +198,7 @@ export function BoardTable(props: Props) {
         aria-colcount={columns + 5}
         aria-multiselectable
         onFocus={follow}
+        onBlur={leave}
         onKeyDown={(event) => (onPeg(event) ? keys(event) : undefined)}
         {...picking.mouse}
         style={{ minWidth: least }}
