@@ -71,7 +71,11 @@ export default defineConfig({
     // stands alone, since it is settled before anything that is written in it is evaluated; menus and dialogs are no part
     // of a first view, however many views have some, and need what is evaluated after this part.
     rolldownOptions: {
-      output: { codeSplitting: { includeDependenciesRecursively: false, groups: [{ name: "shared", minShareCount: 16, test: /node_modules.(?!@headlessui|@react-aria|@floating-ui)|src.(?!language.chosen|main|ui.Modal)/ }] } },
+      output: { codeSplitting: { includeDependenciesRecursively: false, groups: [
+          // Small parts of the views that a class is seen in: each alone would cost as much again in what goes with an answer.
+          { name: "people", minShareCount: 2, test: /(src.ui.(people.(ListedName|PegPicture|find)|words)|src.app.Rail)\.tsx?$|lucide-react.dist.esm.icons.(list|download|search|plus)\.mjs$/ },
+          { name: "shared", minShareCount: 16, test: /node_modules.(?!@headlessui|@react-aria|@floating-ui)|src.(?!language.chosen|main|ui.Modal)/ },
+        ] } },
     },
   },
 });

@@ -9,14 +9,13 @@ import { Button } from "../ui/Button";
 import { CoatShapes } from "../ui/Coat";
 import { useLetterKeys } from "../ui/keys";
 import { OnFirstUse } from "../ui/OnFirstUse";
-import { ORDERS } from "./alongTexts";
-import type { Order } from "./alongTexts";
 import { BoardRow } from "./BoardRow";
 import type { Board, Row } from "./filters";
 import { placeOf } from "./picking";
 import type { Picking, Place } from "./picking";
 import { Totals } from "./Totals";
-import { TEXTS } from "./texts";
+import { ORDERS, TEXTS } from "./texts";
+import type { Order } from "./texts";
 
 const ROW = 32;
 /** Pixels: fourteen rows and more fit at 1280 × 800. */

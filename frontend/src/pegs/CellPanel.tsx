@@ -24,7 +24,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, listed, STATUS, STATUS_WITHIN } from "../ui/words";
 import { OwnDue } from "./OwnDue";
 import { MANY, REMIND } from "./manyTexts";
-import { TEXTS } from "./texts";
+import { CELL } from "./cellTexts";
 import { COUNTED } from "../ui/texts";
 
 const ManyDialog = lazy(() => patiently(() => import("./ManyDialog")).then((view) => ({ default: view.ManyDialog })));
@@ -42,7 +42,7 @@ export function CellPanel({ groupId, handinId, enrolmentId, onClose }: Props) {
   const cell = useQuery(cellQuery(groupId, handinId, enrolmentId));
   return (
     <aside
-      aria-label={TEXTS.theChosenPeg}
+      aria-label={CELL.theChosenPeg}
       className="flex w-[300px] shrink-0 flex-col overflow-y-auto rounded-lg border border-edge bg-paper max-lg:max-h-96 max-lg:w-full"
     >
       {cell.isPending && <Waiting />}
@@ -64,7 +64,7 @@ function Opened({ cell, groupId, onClose }: { cell: Cell; groupId: number; onClo
             {cell.student.period && ` · ${cell.student.period}`}
           </p>
         </div>
-        <button type="button" aria-label={TEXTS.close} onClick={onClose} className="-m-1 p-2">
+        <button type="button" aria-label={CELL.close} onClick={onClose} className="-m-1 p-2">
           <X aria-hidden size={18} />
         </button>
       </div>
@@ -80,8 +80,8 @@ function Opened({ cell, groupId, onClose }: { cell: Cell; groupId: number; onClo
 }
 
 function dueWords(cell: Cell): string {
-  if (!cell.due) return TEXTS.noDueDate;
-  return TEXTS.dueHow({ due: due(cell.due, cell.due_time), days: cell.extra_days, own: cell.due_source === "own" });
+  if (!cell.due) return CELL.noDueDate;
+  return CELL.dueHow({ due: due(cell.due, cell.due_time), days: cell.extra_days, own: cell.due_source === "own" });
 }
 
 function Summary({ cell }: { cell: Cell }) {
@@ -90,13 +90,13 @@ function Summary({ cell }: { cell: Cell }) {
       <Coat state={{ ...cell, locked: false }} size={28} />
       <div className="min-w-0">
         <p>
-          <strong>{cell.overdue ? TEXTS.overdue : STATUS[cell.status]}</strong>
+          <strong>{cell.overdue ? CELL.overdue : STATUS[cell.status]}</strong>
           {cell.at && cell.status !== "excused" && ` ${moment(cell.at)}`}
         </p>
         {cell.overdue && <p>{STATUS[cell.status]}</p>}
         {cell.late && <p>{lateness(cell)}</p>}
-        <p className="text-ink-soft">{cell.status === "not_open" ? TEXTS.opensOpensCell({ opens: day(cell.handin.opens), cell: dueWords(cell) }) : dueWords(cell)}</p>
-        {cell.no_period && <p className="text-overdue">{TEXTS.noPeriod}</p>}
+        <p className="text-ink-soft">{cell.status === "not_open" ? CELL.opensOpensCell({ opens: day(cell.handin.opens), cell: dueWords(cell) }) : dueWords(cell)}</p>
+        {cell.no_period && <p className="text-overdue">{CELL.noPeriod}</p>}
       </div>
     </div>
   );
@@ -115,14 +115,14 @@ function Pockets({ pockets }: { pockets: Cell["pockets"] }): ReactNode {
             </div>
             <p className="mt-1 truncate text-quiet" title={first.artefact.title}>
               {first.artefact.title}
-              {pocket.evidence.length > 1 && TEXTS.ofCount({ count: pocket.evidence.length })}
+              {pocket.evidence.length > 1 && CELL.ofCount({ count: pocket.evidence.length })}
             </p>
           </div>
         )}
-        {first ? <Reflection text={first.text} clamp /> : <p className="text-quiet">{pocket.rows > 0 ? COUNTED.rows({ count: pocket.rows }) : TEXTS.nothing}</p>}
+        {first ? <Reflection text={first.text} clamp /> : <p className="text-quiet">{pocket.rows > 0 ? COUNTED.rows({ count: pocket.rows }) : CELL.nothing}</p>}
         {pocket.chips.length > 0 && (
           <div>
-            <h3 className="font-bold">{TEXTS.pocketCheck}</h3>
+            <h3 className="font-bold">{CELL.pocketCheck}</h3>
             <ChipList chips={pocket.chips} />
           </div>
         )}
@@ -136,7 +136,7 @@ function Submissions({ cell, groupId }: { cell: Cell; groupId: number }) {
   return (
     <section aria-labelledby="submissions">
       <h3 id="submissions" className="font-bold">
-        {TEXTS.submissions}
+        {CELL.submissions}
       </h3>
       <ol className="mt-1 divide-y divide-line">
         {cell.submissions.map((one) => (
@@ -146,8 +146,8 @@ function Submissions({ cell, groupId }: { cell: Cell; groupId: number }) {
             </Link>
             <span className="figures block text-quiet">
               {one.receipt}
-              {one.voided_at ? TEXTS.takenBack : one.outcome ? ` · ${STATUS_WITHIN[one.outcome]}` : ""}
-              {one.empty && TEXTS.empty}
+              {one.voided_at ? CELL.takenBack : one.outcome ? ` · ${STATUS_WITHIN[one.outcome]}` : ""}
+              {one.empty && CELL.empty}
             </span>
             <ForThem one={one} />
           </li>
@@ -201,7 +201,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
         await queries.invalidateQueries({ queryKey: ["group", groupId] });
       };
       say(
-        excused ? TEXTS.fullNameIsExcusedFrom({ full_name: cell.student.full_name, title: cell.handin.title }) : TEXTS.theExcuseIsEnded,
+        excused ? CELL.fullNameIsExcusedFrom({ full_name: cell.student.full_name, title: cell.handin.title }) : CELL.theExcuseIsEnded,
         () => void back(),
       );
     },
@@ -220,7 +220,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
           to={`/g/${groupId}/pile/${newest.id}`}
           className="inline-flex min-h-9 flex-1 items-center justify-center rounded-md bg-copper px-3 font-semibold whitespace-nowrap text-paper hover:bg-copper-deep"
         >
-          {TEXTS.openToMark}
+          {CELL.openToMark}
         </Link>
       )}
       <Link
@@ -228,7 +228,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
         className="inline-flex min-h-9 flex-1 items-center justify-center gap-2 rounded-md border border-edge px-3 font-semibold whitespace-nowrap hover:border-control"
       >
         <FolderOpen aria-hidden size={16} />
-        {TEXTS.portfolio2}
+        {CELL.portfolio}
       </Link>
       {mayExcuse && (
         <Button
@@ -236,7 +236,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
           disabled={excuse.isPending}
           onClick={() => excuse.mutate(cell.status !== "excused")}
         >
-          {cell.status === "excused" ? TEXTS.unexcuse : TEXTS.excuse}
+          {cell.status === "excused" ? CELL.unexcuse : CELL.excuse}
         </Button>
       )}
       {mayHandIn && (
@@ -251,7 +251,7 @@ function Actions({ cell, groupId }: { cell: Cell; groupId: number }) {
       )}
       {may(group, "set_own_due") && !dating && cell.status !== "excused" && (
         <Button className="min-h-9 flex-1" onClick={() => setDating(true)}>
-          {cell.status === "not_asked" ? TEXTS.askAnyway : TEXTS.ownDue}
+          {cell.status === "not_asked" ? CELL.askAnyway : CELL.ownDue}
         </Button>
       )}
     </div>

@@ -9,7 +9,7 @@ import { day } from "../ui/dates";
 import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
-import { TEXTS } from "./texts";
+import { CELL } from "./cellTexts";
 
 type Cell = Schema["OpenedCell"];
 
@@ -24,32 +24,32 @@ export function OwnDue({ cell, groupId, onClose }: { cell: Cell; groupId: number
     onSuccess: async (_, to) => {
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       const before = own ? cell.due : null;
-      say(to ? TEXTS.givenNameHasUntilTo({ given_name: cell.student.given_name, to: day(to), title: cell.handin.title }) : TEXTS.theDateOfTheirOwn, () => set.mutate(before));
+      say(to ? CELL.givenNameHasUntilTo({ given_name: cell.student.given_name, to: day(to), title: cell.handin.title }) : CELL.theDateOfTheirOwn, () => set.mutate(before));
       onClose();
     },
   });
   return (
     <form
-      aria-label={TEXTS.aDueDateOfTheir}
+      aria-label={CELL.aDueDateOfTheir}
       className="flex w-full flex-col gap-2"
       onSubmit={(event) => {
         event.preventDefault();
         if (chosen) set.mutate(chosen);
       }}
     >
-      <DateField label={cell.status === "not_asked" ? TEXTS.askAllTheSameDue : TEXTS.theirOwnDueDate} value={chosen} onChange={setChosen} />
+      <DateField label={cell.status === "not_asked" ? CELL.askAllTheSameDue : CELL.theirOwnDueDate} value={chosen} onChange={setChosen} />
       {set.error instanceof Problem && <Notice title={set.error.title} fix={set.error.fix} />}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" className="min-h-9" disabled={!chosen || set.isPending}>
-          {TEXTS.setTheDate}
+          {CELL.setTheDate}
         </Button>
         {own && (
           <Button className="min-h-9" disabled={set.isPending} onClick={() => set.mutate(null)}>
-            {TEXTS.asForEverybody}
+            {CELL.asForEverybody}
           </Button>
         )}
         <Button look="quiet" className="min-h-9" onClick={onClose}>
-          {TEXTS.cancel}
+          {CELL.cancel}
         </Button>
       </div>
     </form>

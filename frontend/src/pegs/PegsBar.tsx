@@ -3,11 +3,9 @@ import { ChartLine, Grid3x3, List, Plus, SquareCheck } from "lucide-react";
 import { Link } from "react-router";
 import { may, useGroup, useGroupId } from "../api/session";
 import { Button } from "../ui/Button";
-import { CAME } from "./arrivalTexts";
 import { Filters } from "./Filters";
 import { addressOf, goneFrom, WAYS } from "./filters";
 import type { Board, Chosen, Filtered, Way } from "./filters";
-import { MORE } from "./filterTexts";
 import { KeptFilters } from "./KeptFilters";
 import { MoreFilters } from "./MoreFilters";
 import type { Picking } from "./picking";
@@ -33,7 +31,7 @@ const ICONS = { pegs: Grid3x3, list: List, patterns: ChartLine };
 /** The same students and hand-ins as pegs, as a list of what came in, or as patterns. */
 function Ways({ chosen, onChange }: { chosen: Way; onChange: (way: Way) => void }) {
   return (
-    <span role="group" aria-label={CAME.as} className="flex overflow-hidden rounded-full border border-edge">
+    <span role="group" aria-label={TEXTS.showAs} className="flex overflow-hidden rounded-full border border-edge">
       {WAYS.map((way) => {
         const Icon = ICONS[way];
         return (
@@ -41,8 +39,8 @@ function Ways({ chosen, onChange }: { chosen: Way; onChange: (way: Way) => void 
             key={way}
             type="button"
             aria-pressed={chosen === way}
-            title={CAME.ways[way]}
-            aria-label={CAME.ways[way]}
+            title={TEXTS.ways[way]}
+            aria-label={TEXTS.ways[way]}
             onClick={() => onChange(way)}
             className={`flex min-h-8 items-center px-2.5 ${chosen === way ? "bg-ink text-paper" : "bg-paper hover:bg-ground"}`}
           >
@@ -87,7 +85,7 @@ export function PegsBar({ board, chosen, shown, address, picking, mayPick, set, 
       </div>
       {gone.length > 0 && (
         <p role="status" className="mx-5 mb-2 flex flex-wrap items-center gap-3 rounded-md border border-edge bg-today px-3 py-1.5">
-          {MORE.gone({ names: gone.join(", ") })}
+          {TEXTS.filterNamesGone({ names: gone.join(", ") })}
           <Button
             onClick={() =>
               set({
@@ -97,7 +95,7 @@ export function PegsBar({ board, chosen, shown, address, picking, mayPick, set, 
               })
             }
           >
-            {MORE.leaveOut}
+            {TEXTS.leaveOut}
           </Button>
         </p>
       )}

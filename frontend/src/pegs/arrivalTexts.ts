@@ -2,8 +2,6 @@
 import { catalogue, message } from "../language/catalogue";
 
 export const CAME = catalogue("pegs.came", {
-  as: "Show as",
-  ways: { pegs: "Pegs", list: "List", patterns: "Patterns" },
   title: "What came in",
   total: message<{ count: number }>("{count, plural, one {# submission} other {# submissions}} of those shown"),
   newest: "newest first",

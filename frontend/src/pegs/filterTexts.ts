@@ -2,8 +2,6 @@
 import { catalogue, message } from "../language/catalogue";
 
 export const MORE = catalogue("pegs.more", {
-  title: "More filters",
-  on: message<{ count: number }>("More filters: {count, plural, one {# is on} other {# are on}}"),
   oneByOne: message<{ shown: number; all: number }>("One by one: {shown, number} of {all, number} shown"),
   handins: "Hand-ins",
   thisWeek: "Due this week",
@@ -18,12 +16,9 @@ export const MORE = catalogue("pegs.more", {
   days: "days",
   clear: "Clear all filters",
   done: "Done",
-  gone: message<{ names: string }>("The filter names what is no longer here: {names}."),
-  leaveOut: "Leave it out",
 });
 
 export const KEPT = catalogue("pegs.kept", {
-  title: "Kept filters",
   none: "Filters that you keep stand here, with how many students they show.",
   mine: "Mine",
   shared: "Shared by others",

@@ -1,10 +1,8 @@
 /** What the filters let through. All of them combine, and each counts with the others on. */
 import type { Board, Cell, Row } from "../api/board";
 import { found } from "../ui/people/find";
-import { ORDERS } from "./alongTexts";
-import type { Order } from "./alongTexts";
-import { FILTERS } from "./texts";
-import type { FilterName } from "./texts";
+import { FILTERS, ORDERS } from "./texts";
+import type { FilterName, Order } from "./texts";
 
 export type { Board, Row };
 

@@ -1,4 +1,4 @@
-/** A button whose menu is loaded when somebody comes near it: none of it is needed to see the page. */
+/** Buttons whose menus are loaded when somebody comes near them: none of it is needed to see the page. */
 import { useEffect, useRef, useState } from "react";
 import type { ComponentProps, ComponentType, ReactNode } from "react";
 import { patiently } from "../api/patiently";
@@ -14,14 +14,28 @@ export interface Face {
 }
 
 type Kind = "Actions" | "Choices" | "Panel";
-const load = () => patiently(() => import("./menus"));
+const menus = () => patiently(() => import("./menus"));
 
+/** One of the menus, with what stands in it at hand. */
 export function OnFirstUse<K extends Kind>({ kind, ...props }: { kind: K } & ComponentProps<(typeof Menus)[K]>) {
-  const [Loaded, setLoaded] = useState<ComponentType<typeof props> | null>(null);
+  return <Later kind={kind} load={() => menus().then((found) => found[kind] as unknown as ComponentType<typeof props>)} {...props} />;
+}
+
+interface Loading<P> {
+  kind: Kind;
+  /** Answers with what takes the button's place: a menu of this kind with what stands in it. */
+  load: () => Promise<ComponentType<P>>;
+}
+
+/** The same where also what stands in it comes later; ``load`` may be another function each time. */
+export function Later<P extends { face: Face }>({ kind, load, ...rest }: Loading<P> & P) {
+  // What is left of both is what the menu takes.
+  const props = rest as unknown as P;
+  const [Loaded, setLoaded] = useState<ComponentType<P> | null>(null);
   const place = useRef<HTMLSpanElement>(null);
   const asked = useRef(false);
   const near = () => {
-    void load();
+    load().catch(() => undefined);
     props.face.onNear?.();
   };
   useEffect(() => {
@@ -36,7 +50,7 @@ export function OnFirstUse<K extends Kind>({ kind, ...props }: { kind: K } & Com
     if (asked.current) return;
     asked.current = true;
     load()
-      .then((found) => setLoaded(() => found[kind] as unknown as ComponentType<typeof props>))
+      .then((found) => setLoaded(() => found))
       .catch(() => (asked.current = false));
   };
   return (
