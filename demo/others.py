@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import random
+from dataclasses import replace
 from datetime import UTC, datetime, time, timedelta
 from decimal import Decimal
 
 from coatpeg.core.handins.asking import Due
+from coatpeg.core.handins.series import Repeat
 from coatpeg.core.outlines.filling import PocketKind
 from coatpeg.core.outlines.plan import PocketPlan
 from coatpeg.core.outlines.repeat import Question, Unit
+from coatpeg.handins.asked import series
 from coatpeg.handins.asked.setting import Plan, set_handin
 from coatpeg.handins.handing import commands as handing
 from coatpeg.people.models import Adjustment, Person, TeachingGroup, WorkingGroup
@@ -21,7 +24,7 @@ from demo.building import Days, Kept, sentences
 
 
 def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days, start: datetime) -> None:
-    """Nine students in threes, two hand-ins."""
+    """Nine students in threes: two hand-ins, one of them for a group, and a log that is handed in every Friday."""
     pockets = building.template(
         group,
         "Stage crew",
@@ -42,6 +45,13 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
                     "directions": "Cues of your scene, in order.",
                     "prompt": "Which cue was hardest?",
                 },
+                {
+                    "title": "Backstage log",
+                    "kind": "log",
+                    "directions": "A line for each rehearsal: what you did, how long.",
+                    "rows": 4,
+                    "log": {"columns": REHEARSALS},
+                },
             ]
         },
     )
@@ -52,8 +62,19 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
         )
     for title, week in (("Set model", 7), ("Prompt book", 10)):
         plan = Plan(title, (pockets[title].pk,), days.of(week - 2, 0), Due(days.of(week, 4)), points=Decimal(20))
+        if title == "Set model":
+            builds = frozenset(WorkingGroup.objects.filter(group=group, name="Set").values_list("pk", flat=True))
+            plan = replace(plan, whom="groups", groups=builds)
         set_handin(teacher, group.pk, plan, start)
+    log = Plan("Backstage log", (pockets["Backstage log"].pk,), days.of(8, 0), Due(days.of(9, 4)))
+    series.set_series(teacher, group.pk, log, Repeat(1, days.of(13, 4)), start)
 
+
+REHEARSALS = [
+    {"key": "day", "title": "Day", "type": "date"},
+    {"key": "did", "title": "What I did", "type": "text"},
+    {"key": "minutes", "title": "Minutes", "type": "number"},
+]
 
 SCENES = {
     "The harbour": ("What does the audience see first?", "Where does the light come from?"),

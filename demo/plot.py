@@ -185,11 +185,14 @@ def plan_handins(
             due=Due(due, time(16) if stop.title == "Soil test" else None),
             period_dues={periods[0].pk: Due(due - timedelta(days=1))} if stop.title == "Recipe card" else {},
             points=Decimal(stop.points),
+            again=stop.title == "Q3 harvest",
         )
         made.append(set_handin(teacher, group_id, plan, at))
     whole = Plan(
         WHOLE, tuple(pocket.pk for pocket in pockets.values()), days.of(14, 0), Due(days.of(14, 4)), points=Decimal(100)
     )
+    tasting = Plan("Taste test", (pockets["Menu"].pk,), days.of(12, 4), Due(days.of(13, 4)), draft=True)
+    set_handin(teacher, group_id, tasting, at)
     keep(teacher, group_id, "P3 owing this week", "show=not_in&period=P3&week=1", shared=True)
     keep(teacher, group_id, "Quiet, kitchen", "section=The+kitchen&quiet=7", shared=False)
     return [*made, set_handin(teacher, group_id, whole, at)]

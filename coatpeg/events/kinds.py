@@ -38,7 +38,8 @@ _VERBS = {
     Kind.REMINDERS: "reminded",
     Kind.SHOW: "show_page_arranged show_page_opened show_page_closed shows_changed",
     Kind.ASKED: (
-        "handin_set handin_taken_back handin_changed handin_taken_away handin_brought_back dates_moved handin_closed"
+        "handin_set handin_taken_back handin_changed handin_taken_away handin_brought_back dates_moved handin_closed "
+        "handin_came_due handin_drafted handins_laid_out"
     ),
     Kind.OWN_DUES: "own_due_set",
     Kind.ADJUSTMENTS: "adjustment_agreed adjustment_changed adjustment_removed",

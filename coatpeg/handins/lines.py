@@ -50,6 +50,7 @@ def _line(one: Submission, outcome: Outcome | None) -> dict[str, Any]:
         "for_them": handed_in_for(one),
         "links": one.snapshot["links"],
         "empty": one.snapshot["empty"],
+        "left_open": one.left_open,
         "outcome": outcome.kind if outcome else None,
         "outcome_at": outcome.at if outcome else None,
         "outcome_pockets": outcome.pockets if outcome else [],

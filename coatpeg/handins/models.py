@@ -47,6 +47,10 @@ class HandIn(models.Model):
     groups = models.ManyToManyField(WorkingGroup, related_name="+")
     opens_again = models.BooleanField(default=False)
     """Whether its pockets open again once it is accepted."""
+    again = models.BooleanField(default=False)
+    """Whether students may hand in again until it is due: its pockets lock then, *late* follows the newest."""
+    draft = models.BooleanField(default=False)
+    """Whether only staff see it: nobody is asked yet."""
     taken_away_at = models.DateTimeField(null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
     """Counts its changes: of two made at once, the second is told of the first."""
@@ -130,11 +134,16 @@ class Submission(models.Model):
     """When they did, where that is not the moment from which it counts."""
     how = models.CharField(max_length=10, blank=True, default="", choices=[(one, one) for one in WAYS])
     """How staff came by it."""
+    left_open = models.BooleanField(default=False)
+    """Whether its pockets were left open, since it may be handed in again, and are to be locked once it is due."""
+    open_until = models.DateTimeField(null=True, blank=True)
+    """When that will be, as it was last worked out; None where it has no due moment."""
 
     class Meta:
-        """Numbered once a student and hand-in."""
+        """Numbered once a student and hand-in; those left open are few and looked for often."""
 
         constraints = (models.UniqueConstraint(fields=("handin", "enrolment", "number"), name="submission_number"),)
+        indexes = (models.Index(fields=("left_open", "open_until"), name="submission_left_open"),)
 
 
 class Outcome(models.Model):

@@ -250,7 +250,7 @@ def undo(verb: str, what: str) -> Call:
     """Undoing a deed on many that somebody of the class has done."""
 
     def call(client: Client, t: Things) -> HttpResponse:
-        data = {"deed": "a-deed", "holds": [], "reason": "", "pockets": [], "moved": []}
+        data = {"deed": "a-deed", "holds": [], "reason": "", "pockets": [], "moved": [], "handins": []}
         Event.objects.create(group_id=t.of.group.pk, number=10_000, verb=verb, at=NOW, handin_id=t.handin.pk, data=data)
         return client.delete(f"/api/groups/{t.of.group.pk}/{what}/a-deed")
 
@@ -354,6 +354,8 @@ CALLS: dict[str, Call] = {
     "change_handin": send("put", GROUP + "/handins/{t.handin.pk}", lambda t: {**plan(t), "version": 1}),
     "move_on": send("post", GROUP + "/moved-on", lambda t: {"first": str(TODAY), "days": 2}),
     "move_back": undo("dates_moved", "moved-on"),
+    "lay_out_handins": send("post", GROUP + "/laid-out", lambda t: {"source": t.of.group.pk}),
+    "take_up_handins": undo("handins_laid_out", "laid-out"),
     "ask_for_pack": send("post", GROUP + "/handins/{t.handin.pk}/packs"),
     "see_pack": pack(""),
     "read_pack": pack("/file"),
@@ -739,7 +741,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"lock_cells", "lock_pocket", "hand_in_for", "send_back_many"}
     of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
     of_class |= {"take_results"}
-    of_class |= {"move_on", "move_back", "take_back_series"}
+    of_class |= {"move_on", "move_back", "take_back_series", "lay_out_handins", "take_up_handins"}
     of_class |= {"ask_for_pack", "see_pack", "read_pack"}
     of_class |= {"remind", "see_reminders", "take_pegs_along"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}

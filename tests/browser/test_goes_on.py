@@ -222,8 +222,8 @@ class GoesOn(BrowserCase):
         # One press takes both pockets, so the button names both, and what is missing in each is said.
         expect(bar.get_by_role("button", name="Hand in: Recipe card and Menu")).to_be_enabled()
         expect(bar.get_by_text("In 2 pockets something is still open")).to_be_visible()
-        expect(bar.get_by_role("list", name="Still open").get_by_role("listitem")).to_have_text(
-            [re.compile("^Recipe card: "), re.compile("^Menu: ")]
+        expect(bar.get_by_role("list", name="What is handed in").get_by_role("listitem")).to_have_text(
+            [re.compile("^Recipe card: locked after that; .+ open"), re.compile("^Menu: locked after that; .+ open")]
         )
         page.get_by_role("link", name="Menu").click()
         expect(page.get_by_role("heading", name="Menu")).to_be_visible()

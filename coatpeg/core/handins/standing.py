@@ -119,9 +119,14 @@ def fold(happenings: Iterable[Happening]) -> Facts:
     )
 
 
+def by_newest(facts: Facts) -> Facts:
+    """The facts of a hand-in that may be handed in again until it is due: *late* follows the newest submission."""
+    return facts._replace(first_at=facts.newest_at)
+
+
 def decided(facts: Facts) -> Standing:
     """What events decided, where nothing is judged by dates: of a hand-in that was taken away."""
-    return _EXCUSED if facts.excused else _ON_TIME[facts.outcome] if facts.newest is not None else _NOT_ASKED
+    return _EXCUSED if facts.excused else _ON_TIME[facts.outcome] if facts.newest is not None else NOT_ASKED
 
 
 def judge(
@@ -137,7 +142,7 @@ def judge(
     """Status and flags of one student for one hand-in at ``now``; all moments are UTC."""
     first_at, newest, _, _, outcome, due_again, excused = facts
     if not asked:
-        return _NOT_ASKED
+        return NOT_ASKED
     if excused:
         return _EXCUSED
     if newest is None or first_at is None:
@@ -155,7 +160,7 @@ def judge(
     return Standing(outcome or Status.HANDED_IN, late, days, by, False, None)
 
 
-_NOT_ASKED = Standing(Status.NOT_ASKED, False, 0, None, False, None)
+NOT_ASKED = Standing(Status.NOT_ASKED, False, 0, None, False, None)
 _EXCUSED = Standing(Status.EXCUSED, False, 0, None, False, None)
 _ON_TIME = {
     outcome: Standing(outcome or Status.HANDED_IN, False, 0, None, False, None)

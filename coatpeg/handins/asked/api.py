@@ -30,6 +30,8 @@ def plan_in(body: shapes.PlanIn) -> setting.Plan:
         closes=Due(body.closes.day, body.closes.at) if body.closes else None,
         directions=body.directions,
         opens_again=body.opens_again,
+        again=body.again,
+        draft=body.draft,
         closing=body.closing,
         whom=body.whom,
         groups=frozenset(body.groups) if body.whom == "groups" else frozenset(),

@@ -46,6 +46,8 @@ class AskedHandIn:
     step: Decimal
     asked: Asked
     pockets: tuple[int, ...]
+    again: bool
+    """Whether it may be handed in again until it is due."""
     own: Mapping[int, Due]
     """Dates that staff set for single students, by enrolment id."""
 
@@ -91,7 +93,7 @@ class AskedHandIn:
 
 
 _HANDINS = (
-    HandIn.objects.filter(taken_away_at=None)
+    HandIn.objects.filter(taken_away_at=None, draft=False)
     .values_list(
         "pk",
         "title",
@@ -104,6 +106,7 @@ _HANDINS = (
         "closes_day",
         "closes_time",
         "whom",
+        "again",
         "pockets",
         "periods__period_id",
         "periods__asked",
@@ -131,7 +134,7 @@ _OWN_OF_GROUP = Prepared(lambda group_id: _OWN_DUES.filter(handin__group_id=grou
 
 
 def handins_of_group(group_id: int, handin_id: int | None = None) -> list[AskedHandIn]:
-    """A group's hand-ins (or one of them) in due order, without those taken away.
+    """A group's hand-ins (or one of them) in due order, without those taken away and drafts.
 
     Two queries; three where a hand-in picks students.
     """
@@ -150,8 +153,8 @@ def handins_of_group(group_id: int, handin_id: int | None = None) -> list[AskedH
 
 def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due], named: Iterable[int]) -> AskedHandIn:
     """A hand-in from its rows, which differ in the pocket and the period only."""
-    pk, title, opens, day, at, for_everyone, points, step, closes, closes_at, whom = rows[0][:11]
-    pockets = dict.fromkeys(row[11] for row in rows if row[11] is not None)
+    pk, title, opens, day, at, for_everyone, points, step, closes, closes_at, whom, again = rows[0][:12]
+    pockets = dict.fromkeys(row[12] for row in rows if row[12] is not None)
     periods = {period: (asked, due, time) for *_, period, asked, due, time in rows if period is not None}
     dues = {period: Due(due, time) for period, (_, due, time) in periods.items() if due}
     audience = None if for_everyone else frozenset(period for period, (asked, _, _) in periods.items() if asked)
@@ -159,4 +162,4 @@ def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due], named: It
     only = frozenset(named) if whom in ("groups", "students") else None
     but = frozenset(named) if whom == "but" else frozenset()
     asked = Asked(opens, Due(day, at) if day else None, dues or None, audience, closing, only, but)
-    return AskedHandIn(pk, title, points, step, asked, tuple(pockets), own)
+    return AskedHandIn(pk, title, points, step, asked, tuple(pockets), again, own)

@@ -30,6 +30,10 @@ from coatpeg.portfolios.writing import lock_portfolios
 
 def plans(group_id: int, plan: Plan, repeat: Repeat) -> list[tuple[Occurrence, Plan]]:
     """The hand-ins of a series as they would be set; ``Invalid`` where one of them cannot be."""
+    if plan.draft:
+        raise Invalid(
+            "A series is not kept as a draft.", where="repeat", fix="Let it open later, or keep one and repeat it then."
+        )
     if plan.due is None:
         raise Invalid("A series needs a due date.", where="due", fix="Give the day on which the first one is due.")
     calendar = school_calendar()

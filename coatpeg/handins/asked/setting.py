@@ -43,6 +43,10 @@ class Plan:
     closes: Due | None = None
     directions: str = ""
     opens_again: bool = False
+    again: bool = False
+    """Whether it may be handed in again until it is due."""
+    draft: bool = False
+    """Whether only staff see it."""
     closing: str = "nothing"
     """What is done once it has closed (``models.Closing``)."""
     whom: str = "all"
@@ -112,7 +116,9 @@ def asked_by(plan: Plan, handin_id: int = 0, own: Mapping[int, Due] | None = Non
     if plan.whom == "groups":
         of = Enrolment.objects.filter(working_groups__in=plan.groups)
         named = frozenset(of.values_list("pk", flat=True))
-    return AskedHandIn(handin_id, plan.title, plan.points, plan.step, plan.asked(named), plan.pockets, own or {})
+    return AskedHandIn(
+        handin_id, plan.title, plan.points, plan.step, plan.asked(named), plan.pockets, plan.again, own or {}
+    )
 
 
 def told(plan: Plan, answers: list[tuple[Member, Answer]], calendar: SchoolCalendar, now: datetime) -> Preview:
@@ -225,8 +231,13 @@ def _check_closing(group_id: int, plan: Plan) -> None:
 
 
 def set_handin(person: Person, group_id: int, plan: Plan, now: datetime, *, key: str | None = None) -> HandIn:
-    """Write a hand-in; refused where nobody is in its audience. What came under the form's ``key`` is there already."""
-    refuse_nobody(preview(person, group_id, plan, now))
+    """Write a hand-in; refused where nobody is in its audience. What came under the form's ``key`` is there already.
+
+    A draft asks nobody and tells nobody.
+    """
+    expected = preview(person, group_id, plan, now)
+    if not plan.draft:
+        refuse_nobody(expected)
     with deed(person.pk, now) as doing:
         TeachingGroup.objects.select_for_update().get(pk=group_id)
         before = HandIn.objects.filter(group_id=group_id, client_key=key).first() if key else None
@@ -234,7 +245,8 @@ def set_handin(person: Person, group_id: int, plan: Plan, now: datetime, *, key:
             return _same(before, plan)
         handin = HandIn(group_id=group_id, client_key=key)
         write(handin, plan)
-        doing.record("handin_set", group_id, handin_id=handin.pk, pockets=sorted(plan.pockets))
+        verb = "handin_drafted" if plan.draft else "handin_set"
+        doing.record(verb, group_id, handin_id=handin.pk, pockets=sorted(plan.pockets))
         tell_of(doing, handin)
         return handin
 
@@ -259,6 +271,8 @@ def write(handin: HandIn, plan: Plan) -> None:
     handin.points, handin.step = plan.points, plan.step
     handin.directions = clean(plan.directions)
     handin.opens_again = plan.opens_again
+    handin.again = plan.again
+    handin.draft = plan.draft
     handin.closing = plan.closing if plan.closes else Closing.NOTHING
     handin.whom = plan.whom
     handin.save()
@@ -295,6 +309,8 @@ def plan_of(handin: HandIn) -> Plan:
         closes=Due(handin.closes_day, handin.closes_time) if handin.closes_day else None,
         directions=handin.directions,
         opens_again=handin.opens_again,
+        again=handin.again,
+        draft=handin.draft,
         closing=handin.closing,
         whom=handin.whom,
         groups=frozenset(handin.groups.values_list("pk", flat=True)),
@@ -314,6 +330,8 @@ def _same(before: HandIn, plan: Plan) -> HandIn:
 
 
 def tell_of(doing: Deed, handin: HandIn) -> None:
-    """Tell the students of a hand-in that it asks them, once it is open."""
+    """Tell the students of a hand-in that it asks them, once it is open; of a draft nobody is told."""
+    if handin.draft:
+        return
     opens = datetime.combine(handin.opens, time(0), tzinfo=school_calendar().zoneinfo)
     put(doing, "handin_set", handin.group_id, tell_at=max(opens, doing.now), handin=handin.pk)

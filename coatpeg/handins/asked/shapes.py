@@ -54,6 +54,8 @@ class PlanIn(Shape):
     closes: PlanDue | None = None
     directions: str = Field(default="", max_length=100_000)
     opens_again: bool = False
+    again: bool = False
+    draft: bool = False
     closing: ClosingWord = "nothing"
     whom: WhomWord = "all"
     groups: list[int] = Field(default_factory=list, max_length=500)

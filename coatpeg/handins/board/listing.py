@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from django.db.models import Count
@@ -44,6 +44,23 @@ def asked_of(person: Person, group_id: int, enrolment_id: int, now: datetime) ->
     }
 
 
+def _drafts(group_id: int) -> list[dict[str, Any]]:
+    """What only staff see yet, in due order."""
+    rows = HandIn.objects.filter(group_id=group_id, taken_away_at=None, draft=True).prefetch_related("pockets")
+    ordered = sorted(rows, key=lambda one: (one.due_day or date.max, one.title, one.pk))
+    return [
+        {
+            "id": one.pk,
+            "title": one.title,
+            "opens": one.opens,
+            "due": one.due_day,
+            "due_time": one.due_time,
+            "pockets": [pocket.title for pocket in one.pockets.all()],
+        }
+        for one in ordered
+    ]
+
+
 def handins(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     """The rail's frame, the pockets and periods to choose from, and whether this person sets hand-ins."""
     standings = require_in_group(person, Action.SEE_HANDINS, group_id)
@@ -61,6 +78,7 @@ def handins(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
             .order_by("-taken_away_at")
             .values("id", "title", "taken_away_at", "submissions_made")
         ),
+        "drafts": _drafts(group_id),
         "all_groups": list(WorkingGroup.objects.filter(group_id=group_id).values("id", "name")),
         "all_periods": list(Period.objects.filter(group_id=group_id).values("id", "name")),
         "may_set": decide(Action.SET_HANDIN, standings).allowed,

@@ -245,11 +245,21 @@ class TakenAway(Named):
     submissions_made: int
 
 
+class DraftLine(Named):
+    """A hand-in that only staff see yet; its pockets by title."""
+
+    opens: date
+    due: date | None
+    due_time: time | None
+    pockets: list[str]
+
+
 class HandInsShape(FrameShape):
     """The hand-ins of a class, and what a new one can be made of."""
 
     pockets: list[PocketChoice]
     taken_away: list[TakenAway]
+    drafts: list[DraftLine]
     all_periods: list[PeriodShape]
     all_groups: list[PeriodShape]
     may_set: bool

@@ -10,7 +10,7 @@ from datetime import date, datetime
 from coatpeg.core.calendar.school_days import SchoolCalendar, Week
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.asking import EffectiveDue, stays_asked
-from coatpeg.core.handins.standing import NOTHING, Facts, Standing, Status, judge_column
+from coatpeg.core.handins.standing import NOTHING, Facts, Standing, Status, by_newest, judge_column
 from coatpeg.core.handins.worklist import QUIET_AFTER, quiet_days
 from coatpeg.core.outlines.filling import Filled, Wanted, portfolio_filled
 from coatpeg.events.moments import quick
@@ -143,8 +143,9 @@ def _judged(
     now: datetime,
 ) -> list[Standing]:
     """How each of these cells of one hand-in stands; ``working`` are the enrolments with work in what it collects."""
+    mine = {cell: by_newest(facts[cell]) for cell in cells if cell in facts} if handin.again else facts
     told = [
-        (found := facts.get(cell), answer.asked or stays_asked(False, found), answer.due.moment, cell[0] in working)
+        (found := mine.get(cell), answer.asked or stays_asked(False, found), answer.due.moment, cell[0] in working)
         for cell, answer in zip(cells, answers, strict=True)
     ]
     return judge_column(told, opens=handin.opening(calendar), now=now, calendar=calendar)

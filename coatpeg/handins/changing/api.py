@@ -10,7 +10,7 @@ from django.http import HttpRequest
 from coatpeg.core.policy import Action
 from coatpeg.handins.asked.api import plan_in
 from coatpeg.handins.asked.shapes import PlanIn
-from coatpeg.handins.changing import commands, impact, moving_on, reading, shapes
+from coatpeg.handins.changing import commands, impact, laying_out, moving_on, reading, shapes
 from coatpeg.handins.router import router
 from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.people.shapes import Named
@@ -90,3 +90,22 @@ def move_on(request: HttpRequest, group_id: int, body: shapes.MoveOnIn) -> Any:
 def move_back(request: HttpRequest, group_id: int, deed: str) -> Any:
     """Undo a moving on."""
     return asdict(moving_on.move_back(person_of(request), group_id, deed, now()))
+
+
+@router.post(
+    "/groups/{group_id}/laid-out", response=shapes.LaidOutShape, operation_id="lay_out_handins", openapi_extra=SET
+)
+def lay_out_handins(request: HttpRequest, group_id: int, body: shapes.LayOutIn) -> Any:
+    """Lay the hand-ins of another class on the weeks of this one, as drafts."""
+    return asdict(laying_out.lay_out(person_of(request), group_id, body.source, now(), only_look=body.only_look))
+
+
+@router.delete(
+    "/groups/{group_id}/laid-out/{deed}",
+    response=shapes.TakenUpShape,
+    operation_id="take_up_handins",
+    openapi_extra=SET,
+)
+def take_up_handins(request: HttpRequest, group_id: int, deed: str) -> Any:
+    """Undo a laying out."""
+    return asdict(laying_out.take_up(person_of(request), group_id, deed, now()))

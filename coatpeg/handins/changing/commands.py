@@ -1,7 +1,8 @@
 """Changing a hand-in, taking it away, bringing it back: each one deed over the class, with its portfolios locked.
 
 Decided here: a pocket that is no longer collected loses this hand-in's hold; one that comes back takes it again from
-whoever handed it in and was not sent it back. A pocket that is added asks nobody who has handed in: it waits for a
+whoever handed it in and was not sent it back. A draft that is set asks and tells from then on; what was set is a draft
+again as long as nobody has handed it in. A pocket that is added asks nobody who has handed in: it waits for a
 *sent back*. A hand-in taken away holds nothing and asks nobody; brought back it holds what it held, its dates stand.
 """
 
@@ -49,7 +50,9 @@ def change_handin(
                 more={"version": handin.version},
             )
         meant = impact(handin, plan, now)
-        if not meant.preview.asked and not meant.moves.kept:
+        if plan.draft and not handin.draft:
+            _refuse_used(handin)
+        if not plan.draft and not meant.preview.asked and not meant.moves.kept:
             raise Invalid(
                 "Nobody would be asked for this any more.",
                 where="periods",
@@ -57,6 +60,8 @@ def change_handin(
             )
         before = setting.plan_of(handin)
         handin.version += 1
+        if plan.draft:
+            _untold(handin)
         setting.write(handin, plan)
         gone, come = set(before.pockets) - set(plan.pockets), set(plan.pockets) - set(before.pockets)
         released = release(StandingHold.objects.filter(handin_id=handin.pk, pocket__in=gone)) if gone else []
@@ -72,8 +77,27 @@ def change_handin(
             released=released,
             taken=taken,
         )
-        tell_moved(doing, handin, due=bool(meant.moves.dues_moved))
+        if before.draft:
+            setting.tell_of(doing, handin)
+        else:
+            tell_moved(doing, handin, due=bool(meant.moves.dues_moved))
         return handin, meant, _others(doing, handin, before, plan, scope)
+
+
+def _refuse_used(handin: HandIn) -> None:
+    """Refuse to make a draft again of what somebody has handed in, or was excused from."""
+    if series.is_used(handin):
+        raise Invalid(
+            f"Somebody has handed in “{handin.title}” already, or was excused from it.",
+            where=handin.title,
+            fix="It stays set. You can close it, or take it away.",
+        )
+
+
+def _untold(handin: HandIn) -> None:
+    """Nobody is told any more that it is set who was not yet."""
+    of = Notice.objects.filter(group_id=handin.group_id, what="handin_set", fanned_at=None, data__handin=handin.pk)
+    of.delete()
 
 
 def _others(doing: Deed, handin: HandIn, before: Plan, after: Plan, scope: str) -> list[str]:
@@ -138,7 +162,7 @@ def take_away(person: Person, group_id: int, handin_id: int, now: datetime) -> H
         handin.version += 1
         handin.save(update_fields=["taken_away_at", "version"])
         released = release(StandingHold.objects.filter(handin_id=handin.pk))
-        Notice.objects.filter(group_id=group_id, what="handin_set", fanned_at=None, data__handin=handin.pk).delete()
+        _untold(handin)
         doing.record("handin_taken_away", group_id, handin_id=handin.pk, released=released)
         return handin
 

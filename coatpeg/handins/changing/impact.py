@@ -9,7 +9,7 @@ from datetime import date, datetime
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.asking import effective_due
 from coatpeg.core.handins.changing import Moves, earlier_than_class, moves
-from coatpeg.core.handins.standing import Status
+from coatpeg.core.handins.standing import NOT_ASKED, Status
 from coatpeg.core.policy import Action
 from coatpeg.handins.asked import setting
 from coatpeg.handins.asked.asking import AskedHandIn
@@ -63,13 +63,15 @@ def impact(handin: HandIn, plan: Plan, now: datetime) -> Impact:
     before = setting.plan_of(handin)
     setting.check(handin.group_id, plan, before.pockets)
     view = situation(handin.group_id, now)
-    old = next(one for one in view.handins if one.id == handin.pk)
-    new = setting.asked_by(plan, handin.pk, old.own)
+    old = next((one for one in view.handins if one.id == handin.pk), None)
+    new = setting.asked_by(plan, handin.pk, old.own if old else {})
     answers, column = as_if(view, new)
     pairs = []
     for member, answer, then in zip(view.members, answers, column, strict=True):
         cell = (member.enrolment_id, handin.pk)
-        pairs.append(((view.standings[cell], view.dues[cell]), (then, answer.due)))
+        # A draft asks nobody yet.
+        was = (view.standings[cell], view.dues[cell]) if old else (NOT_ASKED, answer.due)
+        pairs.append((was, (then, answer.due)))
     titles = dict(Pocket.objects.filter(pk__in={*before.pockets, *plan.pockets}).values_list("pk", "title"))
     worth = (before.points, before.step) != (plan.points, plan.step)
     accepted = sum(1 for one in column if one.status is Status.ACCEPTED)

@@ -44,6 +44,8 @@ def _data(handin: HandIn, plan: Plan) -> dict[str, Any]:
         "step": plan.step,
         "directions": plan.directions,
         "opens_again": plan.opens_again,
+        "again": plan.again,
+        "draft": plan.draft,
         "closing": plan.closing,
         "whom": plan.whom,
         "groups": sorted(plan.groups),
@@ -72,13 +74,13 @@ def like(person: Person, group_id: int, handin_id: int) -> dict[str, Any]:
     if handin is None:
         raise Gone("There is no such hand-in.", fix="Go back to the hand-ins.")
     require_in_group(person, Action.SEE_HANDINS, handin.group_id)
-    plan = plan_of(handin)
-    if handin.group_id != group_id:
-        plan = _in_class(handin, plan, group_id)
+    plan = plan_of(handin) if handin.group_id == group_id else plan_in_class(handin, group_id)
     return {**_data(handin, plan), "submissions": 0}
 
 
-def _in_class(handin: HandIn, plan: Plan, group_id: int) -> Plan:
+def plan_in_class(handin: HandIn, group_id: int) -> Plan:
+    """A hand-in as it would be filled in for another class (``like``)."""
+    plan = plan_of(handin)
     calendar = school_calendar()
     classes = TeachingGroup.objects.in_bulk([handin.group_id, group_id])
     source, target = (term_of_class(calendar, classes[one]) for one in (handin.group_id, group_id))
@@ -108,6 +110,7 @@ def _in_class(handin: HandIn, plan: Plan, group_id: int) -> Plan:
         closes=moved(plan.closes),
         directions=plan.directions,
         opens_again=plan.opens_again,
+        again=plan.again,
         closing=plan.closing,
         whom=whom,
         groups=groups,

@@ -53,6 +53,8 @@ class PlanShape(Shape):
     step: Decimal
     directions: str
     opens_again: bool
+    again: bool
+    draft: bool
     closing: ClosingWord
     whom: WhomWord
     groups: list[int]
@@ -112,6 +114,36 @@ class MoveOnIn(Shape):
     days: int
     everywhere: bool = False
     only_look: bool = False
+
+
+class LayOutIn(Shape):
+    """From which class."""
+
+    source: int
+    only_look: bool = False
+
+
+class LaidLineShape(Shape):
+    """A hand-in of the other class; why it is left out, empty where it is laid out."""
+
+    title: str
+    opens: date
+    due: date | None
+    why: Literal["", "no_pocket", "here", "days"]
+
+
+class LaidOutShape(Shape):
+    """What is laid out and what is left out, in due order; the deed's name once it is done."""
+
+    lines: list[LaidLineShape]
+    deed: str
+
+
+class TakenUpShape(Shape):
+    """So many drafts are gone again; so many were set or changed since."""
+
+    drafts: int
+    left: int
 
 
 class MovedLine(Shape):

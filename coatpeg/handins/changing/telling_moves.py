@@ -12,7 +12,12 @@ from coatpeg.people.calendars import school_calendar
 
 
 def tell_moved(doing: Deed, handin: HandIn, *, due: bool) -> None:
-    """Who has not been told yet is told when it opens now; where a due date moved, who knows of it is told that."""
+    """Who has not been told yet is told when it opens now; where a due date moved, who knows of it is told that.
+
+    Of a draft nobody is told.
+    """
+    if handin.draft:
+        return
     opens = max(datetime.combine(handin.opens, time(0), tzinfo=school_calendar().zoneinfo), doing.now)
     waiting = Notice.objects.filter(group_id=handin.group_id, what="handin_set", fanned_at=None, data__handin=handin.pk)
     if not waiting.update(tell_at=opens) and due:

@@ -8,6 +8,7 @@ from typing import Any
 
 from coatpeg.core.calendar.school_days import SchoolCalendar
 from coatpeg.core.errors import Gone, Invalid, Refused, Stale
+from coatpeg.core.handins.again import again_until_due, has_come_due
 from coatpeg.core.handins.asking import Due, is_closed, stays_asked
 from coatpeg.core.handins.locking import HoldHappening
 from coatpeg.core.handins.snapshots import digest
@@ -43,8 +44,12 @@ def hand_in(
         require_for_student(person, Action.HAND_IN, portfolio.enrolment)
         handin = _of_group(handin_id, portfolio.enrolment.group_id)
         facts = facts_now(portfolio.enrolment_id, handin_id)
-        _refuse_double(facts, seen)
         calendar = school_calendar()
+        due = _due(portfolio, handin, calendar, now)
+        newest = Submission.objects.filter(pk=facts.newest).first() if facts.newest else None
+        again = again_until_due(handin.again and newest is not None and newest.left_open, facts, due, now)
+        if facts.submissions != seen or (newest and facts.outcome is not Status.SENT_BACK and not again):
+            raise _told_of(newest)
         _refuse_not_now(portfolio, handin, facts, calendar, now)
         pockets = list(handin.pockets.all())
         wanted = wanted_now(portfolio, pockets, calendar.local_day(now))
@@ -56,6 +61,9 @@ def hand_in(
                 fix="Add your work first. If it is meant to be empty, hand in anyway; your teacher will see that.",
                 more={"empty": True},
             )
+        if again and newest and newest.sha256 == digest(document):
+            raise _told_of(newest, "Nothing has changed since you handed this in.")
+        stays_open = handin.again and not has_come_due(due, now)
         submission = Submission.objects.create(
             handin=handin,
             enrolment=portfolio.enrolment,
@@ -64,11 +72,27 @@ def hand_in(
             receipt=new_receipt(),
             snapshot=document,
             sha256=digest(document),
+            left_open=stays_open,
+            open_until=due if stays_open else None,
         )
         carry_out(
-            doing, portfolio, handin, Verb.HANDED_IN, submission=submission, wanted=wanted, sha256=submission.sha256
+            doing,
+            portfolio,
+            handin,
+            Verb.HANDED_IN,
+            submission=submission,
+            wanted=wanted,
+            stays_open=stays_open,
+            sha256=submission.sha256,
         )
         return submission
+
+
+def _due(portfolio: Portfolio, handin: HandIn, calendar: SchoolCalendar, now: datetime) -> datetime | None:
+    """The effective due moment of this student."""
+    member = members(handin.group_id, calendar.local_day(now), enrolments=(portfolio.enrolment_id,))[0]
+    asked = handins_of_group(handin.group_id, handin.pk)[0]
+    return asked.answer(member.enrolment_id, member.student, calendar).due.moment
 
 
 def carry_out(
@@ -81,12 +105,13 @@ def carry_out(
     pockets: frozenset[int] | None = None,
     due_again: datetime | None = None,
     wanted: Mapping[int, Wanted] | None = None,
+    stays_open: bool = False,
     **data: Any,
 ) -> list[str]:
     """Do what a happening does to facts and holds, and record it; returns other hand-ins whose holds it released.
 
     ``pockets`` defaults to all the hand-in collects; ``wanted`` is what is wanted in these now, where it is known
-    already. Call with the portfolio row locked.
+    already. With ``stays_open`` what it takes is let go of at once. Call with the portfolio row locked.
     """
     collected = list(handin.pockets.all())
     named = frozenset(one.pk for one in collected) if pockets is None else pockets
@@ -94,7 +119,7 @@ def carry_out(
     keep_after(portfolio.enrolment_id, handin.pk, Happening(verb, doing.now, number, due_again))
     wanted = wanted or wanted_now(portfolio, collected, school_calendar().local_day(doing.now))
     others = holds.apply(portfolio, HoldHappening(verb, handin.pk, named), handin.title, wanted, doing.now)
-    if verb is Verb.ACCEPTED and handin.opens_again:
+    if stays_open or (verb is Verb.ACCEPTED and handin.opens_again):
         opened = HoldHappening(Verb.TAKEN_BACK, handin.pk, named)
         holds.apply(portfolio, opened, handin.title, wanted, doing.now)
         data["opened"] = sorted(named)
@@ -118,23 +143,19 @@ def carry_out(
 
 def _of_group(handin_id: int, group_id: int) -> HandIn:
     handin = HandIn.objects.filter(pk=handin_id, group_id=group_id).prefetch_related("pockets").first()
-    if handin is None:
+    if handin is None or handin.draft:
         raise Gone("There is no such hand-in in this class.", fix="Go back to what there is to hand in.")
     if handin.taken_away_at is not None:
         raise Gone(f"“{handin.title}” was taken away: nothing is asked any more.", fix="Load the page again.")
     return handin
 
 
-def _refuse_double(facts: Facts, seen: int) -> None:
-    """Tell a second press of the first: the submission that stands, with its receipt."""
-    stands = facts.newest is not None and facts.outcome is not Status.SENT_BACK
-    if facts.submissions == seen and not stands:
-        return
-    newest = Submission.objects.filter(pk=facts.newest).first() if facts.newest else None
+def _told_of(newest: Submission | None, why: str = "This is already handed in.") -> Stale:
+    """A second press is told of the first: of the submission that stands, with its receipt."""
     if newest is None:
-        raise Stale("This was changed in another window.", fix="Look at it again, then hand in.")
-    raise Stale(
-        f"This is already handed in. Receipt {newest.receipt}.",
+        return Stale("This was changed in another window.", fix="Look at it again, then hand in.")
+    return Stale(
+        f"{why} Receipt {newest.receipt}.",
         where=newest.handin.title,
         fix="Nothing more to do: one submission was made, and it counts.",
         more={"submission": newest.pk, "receipt": newest.receipt, "at": newest.at.isoformat()},

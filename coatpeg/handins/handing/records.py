@@ -13,7 +13,7 @@ from coatpeg.handins.models import KeptFacts
 from coatpeg.portfolios.models import StandingHold
 
 VERBS = [verb.value for verb in Verb]
-OF_MANY = ("handin_changed", "handin_taken_away", "handin_brought_back", "handin_closed")
+OF_MANY = ("handin_changed", "handin_taken_away", "handin_brought_back", "handin_closed", "handin_came_due")
 LOCKS = {"pockets_locked": Verb.REOPENED, "pockets_unlocked": Verb.TAKEN_BACK}
 """Events by which staff lock and open one student's pockets, with the holds they took or released: [[pocket, hand-in]].
 

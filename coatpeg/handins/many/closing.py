@@ -33,7 +33,7 @@ _LOCKED = {Status.WORKING, Status.EMPTY, Status.SENT_BACK, Status.HANDED_IN, Sta
 
 def _waiting(now: datetime) -> QuerySet[HandIn]:
     """Hand-ins whose closing may have to be carried out: closed today or before."""
-    found = HandIn.objects.filter(closed_at=None, taken_away_at=None).exclude(closing=Closing.NOTHING)
+    found = HandIn.objects.filter(closed_at=None, taken_away_at=None, draft=False).exclude(closing=Closing.NOTHING)
     return found.filter(closes_day__lte=school_calendar().local_day(now))
 
 

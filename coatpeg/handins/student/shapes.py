@@ -87,6 +87,15 @@ class WantingPocket(Named):
     columns: list[str]
 
 
+class CollectedPocket(Named):
+    """A pocket that a hand-in collects. ``then`` says what becomes of it as it is handed in, beside being frozen.
+
+    It is locked, or the rows that are in it; it stays open until it is due; it is held already.
+    """
+
+    then: Literal["locked", "rows", "open", "held"]
+
+
 class StudentHandIn(StandingShape):
     """A hand-in as its student sees it. ``due_in`` counts school days from today to a
     due day that has not passed; ``due_again`` is the own due moment of a *sent back*.
@@ -105,9 +114,13 @@ class StudentHandIn(StandingShape):
     closes: date | None
     closes_time: time | None
     closed: bool
+    again: bool
+    """Whether what stands handed in may be handed in once more."""
+    stays_open: bool
+    """Whether its pockets stay open after handing in, until it is due."""
     directions: str
     count: int
-    pockets: list[Named]
+    pockets: list[CollectedPocket]
     """Every pocket that it collects."""
     wanting: list[WantingPocket]
     """Those of them in which something is still wanted, while it is to be handed in."""

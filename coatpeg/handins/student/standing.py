@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping
 from datetime import date
 from typing import Any
 
+from coatpeg.core.handins.again import again_until_due, has_come_due
 from coatpeg.core.handins.asking import is_closed
 from coatpeg.core.handins.worklist import to_do
 from coatpeg.core.outlines.filling import PocketKind, chips
@@ -15,7 +16,7 @@ from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.lines import due_data, standing_data, submissions_by_handin
 from coatpeg.handins.models import HandIn
-from coatpeg.outlines.reading import chip_data
+from coatpeg.outlines.reading import PocketOutline, chip_data
 from coatpeg.portfolios.counting import NO_CONTENT
 from coatpeg.portfolios.models import LogRow
 
@@ -91,11 +92,24 @@ def _unfinished(view: Situation, collected: frozenset[int]) -> dict[int, tuple[i
     return found
 
 
+def _then(pocket: PocketOutline, held: bool, *, stays_open: bool) -> str:
+    """What becomes of a pocket as it is handed in: its rows or all of it are locked, or it stays as it is."""
+    if held:
+        return "held"
+    if stays_open:
+        return "open"
+    return "rows" if pocket.kind is PocketKind.LOG else "locked"
+
+
 def _handin(
     view: Situation, handin: AskedHandIn, submissions: list[dict[str, Any]], wanting: Mapping[int, dict[str, Any]]
 ) -> dict[str, Any]:
     enrolment = view.members[0].enrolment_id
     due = view.dues[enrolment, handin.id]
+    closed = is_closed(handin.asked, view.calendar, view.now)
+    standing = [one for one in submissions if not one["voided_at"]]
+    left_open = not closed and bool(standing) and standing[-1]["left_open"]
+    stays_open = handin.again and not has_come_due(due.moment, view.now)
     return {
         "id": handin.id,
         "title": handin.title,
@@ -103,13 +117,24 @@ def _handin(
         "opens": handin.asked.opens,
         "closes": handin.asked.closes.day if handin.asked.closes else None,
         "closes_time": handin.asked.closes.at if handin.asked.closes else None,
-        "closed": is_closed(handin.asked, view.calendar, view.now),
+        "closed": closed,
+        "again": left_open
+        and again_until_due(handin.again, facts_in(view, enrolment, handin.id), due.moment, view.now),
+        "stays_open": stays_open,
         **standing_data(view.standings[enrolment, handin.id]),
         **due_data(due),
         "due_in": _due_in(view, due.due.day) if due.due else None,
         "due_again": facts_in(view, enrolment, handin.id).due_again,
         "count": facts_in(view, enrolment, handin.id).submissions,
-        "pockets": [{"id": pocket.id, "title": pocket.title} for pocket in view.outline if pocket.id in handin.pockets],
+        "pockets": [
+            {
+                "id": pocket.id,
+                "title": pocket.title,
+                "then": _then(pocket, (enrolment, pocket.id) in view.frozen, stays_open=stays_open),
+            }
+            for pocket in view.outline
+            if pocket.id in handin.pockets
+        ],
         "wanting": [wanting[pocket.id] for pocket in view.outline if pocket.id in handin.pockets & wanting.keys()],
         "submissions": submissions,
     }

@@ -226,6 +226,8 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         closes_time=handin.closes_time if handin.closes_day else None,
         directions=handin.directions,
         opens_again=handin.opens_again,
+        again=handin.again,
+        draft=handin.draft,
         closing=handin.closing,
         for_everyone=handin.for_everyone,
         points=handin.points,

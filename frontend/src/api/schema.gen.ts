@@ -1056,6 +1056,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/laid-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Out Handins
+         * @description Lay the hand-ins of another class on the weeks of this one, as drafts.
+         */
+        post: operations["lay_out_handins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/laid-out/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Up Handins
+         * @description Undo a laying out.
+         */
+        delete: operations["take_up_handins"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/load": {
         parameters: {
             query?: never;
@@ -4183,6 +4223,11 @@ export interface components {
          * @description A hand-in as it is to be, and which version of it was looked at.
          */
         ChangeIn: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
             closes?: components["schemas"]["PlanDue"] | null;
             /**
              * Closing
@@ -4195,6 +4240,11 @@ export interface components {
              * @default
              */
             directions: string;
+            /**
+             * Draft
+             * @default false
+             */
+            draft: boolean;
             due?: components["schemas"]["PlanDue"] | null;
             /**
              * For Everyone
@@ -4424,6 +4474,23 @@ export interface components {
             students: number;
             /** To Mark */
             to_mark: number;
+        };
+        /**
+         * CollectedPocket
+         * @description A pocket that a hand-in collects. ``then`` says what becomes of it as it is handed in, beside being frozen.
+         *
+         *     It is locked, or the rows that are in it; it stays open until it is due; it is held already.
+         */
+        CollectedPocket: {
+            /** Id */
+            id: number;
+            /**
+             * Then
+             * @enum {string}
+             */
+            then: "locked" | "rows" | "open" | "held";
+            /** Title */
+            title: string;
         };
         /**
          * ColumnShape
@@ -4665,6 +4732,27 @@ export interface components {
             version: number;
         };
         /**
+         * DraftLine
+         * @description A hand-in that only staff see yet; its pockets by title.
+         */
+        DraftLine: {
+            /** Due */
+            due: string | null;
+            /** Due Time */
+            due_time: string | null;
+            /** Id */
+            id: number;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Pockets */
+            pockets: string[];
+            /** Title */
+            title: string;
+        };
+        /**
          * DropShape
          * @description A list that came through the roster folder; ``change`` undoes it once it is applied.
          */
@@ -4728,6 +4816,8 @@ export interface components {
          * @description Something to hand in of another class.
          */
         ElsewhereLine: {
+            /** Again */
+            again: boolean;
             /** Closed */
             closed: boolean;
             /** Closes */
@@ -4767,7 +4857,7 @@ export interface components {
             /** Overdue */
             overdue: boolean;
             /** Pockets */
-            pockets: components["schemas"]["Named"][];
+            pockets: components["schemas"]["CollectedPocket"][];
             /** Points */
             points: number | null;
             /** Portfolio */
@@ -4777,6 +4867,8 @@ export interface components {
              * @enum {string}
              */
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+            /** Stays Open */
+            stays_open: boolean;
             /** Submissions */
             submissions: components["schemas"]["SubmissionLine"][];
             /** Title */
@@ -5189,6 +5281,8 @@ export interface components {
             all_groups: components["schemas"]["PeriodShape"][];
             /** All Periods */
             all_periods: components["schemas"]["PeriodShape"][];
+            /** Drafts */
+            drafts: components["schemas"]["DraftLine"][];
             /** Groups */
             groups: string[];
             /** Handins */
@@ -5349,6 +5443,36 @@ export interface components {
             shared: boolean;
         };
         /**
+         * LaidLineShape
+         * @description A hand-in of the other class; why it is left out, empty where it is laid out.
+         */
+        LaidLineShape: {
+            /** Due */
+            due: string | null;
+            /**
+             * Opens
+             * Format: date
+             */
+            opens: string;
+            /** Title */
+            title: string;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "" | "no_pocket" | "here" | "days";
+        };
+        /**
+         * LaidOutShape
+         * @description What is laid out and what is left out, in due order; the deed's name once it is done.
+         */
+        LaidOutShape: {
+            /** Deed */
+            deed: string;
+            /** Lines */
+            lines: components["schemas"]["LaidLineShape"][];
+        };
+        /**
          * LaidPocket
          * @description A pocket of the template; ``with_work`` students have put something in; ``handins`` collect it.
          *
@@ -5465,6 +5589,19 @@ export interface components {
             units: components["schemas"]["UnitIO"][];
             /** Version */
             version: number;
+        };
+        /**
+         * LayOutIn
+         * @description From which class.
+         */
+        LayOutIn: {
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+            /** Source */
+            source: number;
         };
         /**
          * LeaveIn
@@ -6888,6 +7025,11 @@ export interface components {
          * @description A hand-in as it is filled in. ``periods`` may be left out; ``for_everyone`` ignores their *asked*.
          */
         PlanIn: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
             closes?: components["schemas"]["PlanDue"] | null;
             /**
              * Closing
@@ -6900,6 +7042,11 @@ export interface components {
              * @default
              */
             directions: string;
+            /**
+             * Draft
+             * @default false
+             */
+            draft: boolean;
             due?: components["schemas"]["PlanDue"] | null;
             /**
              * For Everyone
@@ -6948,6 +7095,8 @@ export interface components {
          * @description A hand-in as it is filled in; ``submissions`` were made for it, void ones too.
          */
         PlanShape: {
+            /** Again */
+            again: boolean;
             closes: components["schemas"]["DueOut"] | null;
             /**
              * Closing
@@ -6956,6 +7105,8 @@ export interface components {
             closing: "nothing" | "lock_in" | "lock_all" | "closed";
             /** Directions */
             directions: string;
+            /** Draft */
+            draft: boolean;
             due: components["schemas"]["DueOut"] | null;
             /** For Everyone */
             for_everyone: boolean;
@@ -8043,6 +8194,8 @@ export interface components {
          *     due day that has not passed; ``due_again`` is the own due moment of a *sent back*.
          */
         StudentHandIn: {
+            /** Again */
+            again: boolean;
             /** Closed */
             closed: boolean;
             /** Closes */
@@ -8081,7 +8234,7 @@ export interface components {
             /** Overdue */
             overdue: boolean;
             /** Pockets */
-            pockets: components["schemas"]["Named"][];
+            pockets: components["schemas"]["CollectedPocket"][];
             /** Points */
             points: number | null;
             /**
@@ -8089,6 +8242,8 @@ export interface components {
              * @enum {string}
              */
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+            /** Stays Open */
+            stays_open: boolean;
             /** Submissions */
             submissions: components["schemas"]["SubmissionLine"][];
             /** Title */
@@ -8252,6 +8407,16 @@ export interface components {
              * @enum {string}
              */
             what: "artefact" | "row" | "page";
+        };
+        /**
+         * TakenUpShape
+         * @description So many drafts are gone again; so many were set or changed since.
+         */
+        TakenUpShape: {
+            /** Drafts */
+            drafts: number;
+            /** Left */
+            left: number;
         };
         /**
          * TemplateShape
@@ -10202,6 +10367,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReminderLine"][];
+                };
+            };
+        };
+    };
+    lay_out_handins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayOutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOutShape"];
+                };
+            };
+        };
+    };
+    take_up_handins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenUpShape"];
                 };
             };
         };

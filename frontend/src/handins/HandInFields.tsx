@@ -100,7 +100,7 @@ function Scope({ series, form }: { series: NonNullable<Props["series"]>; form: U
 /** What most hand-ins leave as it is; it stands open where one does not. */
 function More({ form, fields }: { form: UseFormReturn<Fields>; fields: Fields }) {
   return (
-    <details open={Boolean(fields.directions || fields.closes || fields.opensAgain) || undefined}>
+    <details open={Boolean(fields.directions || fields.closes || fields.opensAgain || fields.again) || undefined}>
       <summary className={`${LABEL} cursor-pointer`}>{TEXTS.more}</summary>
       <div className="mt-3 flex flex-col gap-4">
         <RichField label={TEXTS.directions} control={form.control} name="directions" may />
@@ -120,6 +120,10 @@ function More({ form, fields }: { form: UseFormReturn<Fields>; fields: Fields })
             </label>
           )}
         </div>
+        <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("again")} />
+          {TEXTS.again}
+        </label>
         <label className="flex items-start gap-2">
           <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("opensAgain")} />
           {TEXTS.opensAgain}

@@ -23,7 +23,7 @@ import { HandInFields } from "./HandInFields";
 import { Meanwhile } from "./Meanwhile";
 import { fieldsOf, firstFields, planOf } from "./plan";
 import type { Fields } from "./plan";
-import { CHANGE, SERIES, TEXTS } from "./texts";
+import { CHANGE, DRAFT, SERIES, TEXTS } from "./texts";
 import { WhoGetsIt } from "./WhoGetsIt";
 
 type Data = Schema["HandInsShape"];
@@ -100,10 +100,12 @@ function Form({ data, groupId, changing, first, onClose }: FormProps) {
     reset(first);
   };
   const set = useSetting(groupId, draft, base, drop, onClose);
+  const isDraft = Boolean(changing?.draft);
+  const keepAsDraft = () => void form.handleSubmit((filled) => set.mutateAsync({ filled, draft: true }).catch(() => undefined))();
   return (
     <form
       noValidate
-      onSubmit={(event) => void form.handleSubmit((filled) => set.mutateAsync(filled).catch(() => undefined))(event)}
+      onSubmit={(event) => void form.handleSubmit((filled) => set.mutateAsync({ filled, draft: false }).catch(() => undefined))(event)}
       className="flex flex-1 flex-col gap-4 px-5 pt-3"
     >
       <HandInFields data={data} form={form} series={changing} />
@@ -111,7 +113,7 @@ function Form({ data, groupId, changing, first, onClose }: FormProps) {
         {/* It scrolls by itself, so the keyboard must reach it. */}
         {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
         <div tabIndex={0} className="max-h-44 overflow-y-auto">
-          {unchanged ? <p className="text-quiet">{CHANGE.hint}</p> : <WhoGetsIt fields={fields} groupId={groupId} changing={changing?.id ?? null} />}
+          {unchanged && !isDraft ? <p className="text-quiet">{CHANGE.hint}</p> : <WhoGetsIt fields={fields} groupId={groupId} changing={changing?.id ?? null} />}
         </div>
         {moved && <Meanwhile theirs={first} mine={changed ? fields : null} data={data} onTheirs={takeTheirs} onMine={() => setBase({ plan: changing, fields: first })} />}
         <Refused error={set.error} />
@@ -119,8 +121,13 @@ function Form({ data, groupId, changing, first, onClose }: FormProps) {
           <Button className="min-h-9" onClick={onClose}>
             {TEXTS.cancel}
           </Button>
-          <Button look="main" className="min-h-9" type="submit" disabled={set.isPending || moved || unchanged}>
-            {changing ? CHANGE.save : TEXTS.setTheHandIn}
+          {(isDraft || !changing) && fields.every === "0" && (
+            <Button className="min-h-9" disabled={set.isPending || moved || unchanged} onClick={keepAsDraft}>
+              {DRAFT.keep}
+            </Button>
+          )}
+          <Button look="main" className="min-h-9" type="submit" disabled={set.isPending || moved || (unchanged && !isDraft)}>
+            {changing && !isDraft ? CHANGE.save : TEXTS.setTheHandIn}
           </Button>
         </div>
       </Foot>
@@ -132,6 +139,12 @@ function Form({ data, groupId, changing, first, onClose }: FormProps) {
 function Refused({ error }: { error: Error | null }) {
   if (!(error instanceof Problem) || error.kind === "stale") return null;
   return <Notice title={error.title} fix={error.fix} />;
+}
+
+/** What is said of a hand-in that was changed; a draft may have been set by it. */
+function savedWords(title: string, was: boolean, is: boolean): string {
+  if (is) return DRAFT.kept({ title });
+  return was ? TEXTS.titleIsSetItHangs({ title }) : CHANGE.saved({ title });
 }
 
 /** Setting a new hand-in, or saving a changed one; each can be undone from the message. */
@@ -147,19 +160,20 @@ function useSetting(groupId: number, draft: string, base: { plan: Plan | null; f
     else await answer(client.DELETE("/api/groups/{group_id}/handins/{handin_id}", { params: { path: { group_id: groupId, handin_id: made.id } } }));
     await keepDraft(person, draft, { text: JSON.stringify(filled), base: 0 });
   };
-  const put = (handin_id: number, filled: Fields, version: number, scope: Fields["scope"]) =>
-    answer(client.PUT("/api/groups/{group_id}/handins/{handin_id}", { params: { path: { group_id: groupId, handin_id } }, body: { ...planOf(filled), version, scope } }));
+  const put = (handin_id: number, filled: Fields, version: number, scope: Fields["scope"], asDraft: boolean) =>
+    answer(client.PUT("/api/groups/{group_id}/handins/{handin_id}", { params: { path: { group_id: groupId, handin_id } }, body: { ...planOf(filled, asDraft), version, scope } }));
   return useMutation({
-    mutationFn: async (filled: Fields) => {
+    mutationFn: async ({ filled, draft: asDraft }: { filled: Fields; draft: boolean }) => {
       const { plan, fields } = base;
       if (plan) {
-        const made = await put(plan.id, filled, plan.version, filled.scope);
+        const made = await put(plan.id, filled, plan.version, filled.scope, asDraft);
         const left = made.left.length > 0 ? ` ${SERIES.left({ titles: made.left.join(", ") })}` : "";
-        return { said: CHANGE.saved({ title: made.title }) + left, back: () => put(plan.id, fields, made.version, filled.scope), undone: CHANGE.undone({ title: plan.title }) };
+        const back = () => put(plan.id, fields, made.version, filled.scope, plan.draft);
+        return { said: savedWords(made.title, plan.draft, asDraft) + left, back, undone: CHANGE.undone({ title: plan.title }) };
       }
       const path = { params: { path: { group_id: groupId } } };
-      const made = await answer(client.POST("/api/groups/{group_id}/handins", { ...path, body: { ...planOf(filled), key } }));
-      const said = made.series ? SERIES.set({ count: made.count, title: made.title }) : TEXTS.titleIsSetItHangs({ title: made.title });
+      const made = await answer(client.POST("/api/groups/{group_id}/handins", { ...path, body: { ...planOf(filled, asDraft), key } }));
+      const said = asDraft ? DRAFT.kept({ title: made.title }) : made.series ? SERIES.set({ count: made.count, title: made.title }) : TEXTS.titleIsSetItHangs({ title: made.title });
       return { said, back: () => takeBack(made, filled), undone: TEXTS.titleIsTakenBackIts({ title: made.title }) };
     },
     onSuccess: async ({ said, back, undone }) => {

@@ -1,22 +1,24 @@
 /** The hand-ins of a class, and the form for a new one beside them. */
 import { useQuery } from "@tanstack/react-query";
-import { CalendarArrowDown, Plus } from "lucide-react";
+import { CalendarArrowDown, CopyPlus, Plus } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { handinsQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
-import { useGroupId } from "../api/session";
+import { may, useGroupId, useSession } from "../api/session";
 import { patiently } from "../api/patiently";
 import { Button } from "../ui/Button";
 import { due } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
+import { Drafts } from "./Drafts";
 import { HandInPanel } from "./HandInForm";
 import type { From } from "./HandInForm";
 import { RowActions, TakenAway } from "./RowActions";
-import { CHANGE, MOVE, TEXTS } from "./texts";
+import { CHANGE, DRAFT, MOVE, TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
 
+const LayOutDialog = lazy(() => patiently(() => import("./LayOutDialog")).then((view) => ({ default: view.LayOutDialog })));
 const MoveOnDialog = lazy(() => patiently(() => import("./MoveOnDialog")).then((view) => ({ default: view.MoveOnDialog })));
 
 type Column = Schema["ColumnShape"];
@@ -46,6 +48,7 @@ export function HandInsView() {
         <section aria-labelledby="handins" className={`flex min-w-0 flex-1 flex-col gap-3 lg:overflow-y-auto ${making ? "max-lg:hidden" : ""}`}>
           <Head mayMake={found.data.may_set && !making} some={found.data.handins.length > 0} groupId={groupId} />
           <Table data={found.data} groupId={groupId} selected={from?.what === "change" ? from.id : selected} narrow={making} />
+          {found.data.drafts.length > 0 && <Drafts lines={found.data.drafts} groupId={groupId} may={found.data.may_set} />}
           {found.data.taken_away.length > 0 && <TakenAway lines={found.data.taken_away} groupId={groupId} may={found.data.may_set} />}
         </section>
         {from && <HandInPanel key={JSON.stringify(from)} data={found.data} groupId={groupId} from={from} onClose={close} />}
@@ -56,6 +59,8 @@ export function HandInsView() {
 
 function Head({ mayMake, some, groupId }: { mayMake: boolean; some: boolean; groupId: number }) {
   const [moving, setMoving] = useState(false);
+  const [laying, setLaying] = useState(false);
+  const others = useSession().groups.some((one) => one.id !== groupId && may(one, "see_handins"));
   return (
     <div className="flex min-h-9 flex-wrap items-center gap-2">
       <h1 id="handins" className="mr-auto text-xl">
@@ -65,6 +70,16 @@ function Head({ mayMake, some, groupId }: { mayMake: boolean; some: boolean; gro
         <Button icon={<CalendarArrowDown aria-hidden size={16} />} onClick={() => setMoving(true)}>
           {MOVE.open}
         </Button>
+      )}
+      {mayMake && others && (
+        <Button icon={<CopyPlus aria-hidden size={16} />} onClick={() => setLaying(true)}>
+          {DRAFT.from}
+        </Button>
+      )}
+      {laying && (
+        <Suspense>
+          <LayOutDialog groupId={groupId} onClose={() => setLaying(false)} />
+        </Suspense>
       )}
       {moving && (
         <Suspense>
@@ -112,7 +127,7 @@ function Table({ data, groupId, selected, narrow }: TableProps) {
   }
   const titles = new Map(data.pockets.map((pocket) => [pocket.id, pocket.title]));
   return (
-    <div className="relative overflow-x-auto rounded-lg border border-edge bg-paper">
+    <div className="relative shrink-0 overflow-x-auto rounded-lg border border-edge bg-paper">
       <table className="w-full border-collapse text-left">
         <thead className="bg-ground">
           <tr>

@@ -28,7 +28,7 @@ function why(error: unknown): string {
 }
 
 /** Taking away, bringing back, closing and opening: each done at once, said, and undone from the message. */
-function useActs(groupId: number) {
+export function useActs(groupId: number) {
   const queries = useQueryClient();
   const say = useSay();
   const undo = useUndo(groupId);

@@ -19,6 +19,8 @@ export interface Fields {
   closesTime: string;
   directions: string;
   opensAgain: boolean;
+  /** It may be handed in again until it is due. */
+  again: boolean;
   /** What is done once it has closed. */
   closing: Schema["PlanShape"]["closing"];
   step: string;
@@ -55,6 +57,7 @@ export function firstFields(data: Schema["HandInsShape"]): Fields {
     closesTime: "",
     directions: "",
     opensAgain: false,
+    again: false,
     closing: "nothing",
     step: "1",
     forEveryone: true,
@@ -88,6 +91,7 @@ export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]
     closesTime: closes.time,
     directions: plan.directions,
     opensAgain: plan.opens_again,
+    again: plan.again,
     closing: plan.closing,
     step: plan.step,
     forEveryone: plan.for_everyone,
@@ -110,8 +114,8 @@ function dueOf(day: string, time: string): Schema["PlanDue"] | null {
   return day ? { day, at: time || null } : null;
 }
 
-/** The plan as the server takes it. */
-export function planOf(fields: Fields): Schema["PlanIn"] {
+/** The plan as the server takes it; a draft is seen by staff only. */
+export function planOf(fields: Fields, draft = false): Schema["PlanIn"] {
   const points = fields.points.trim().replace(",", ".");
   return {
     title: fields.title,
@@ -129,6 +133,8 @@ export function planOf(fields: Fields): Schema["PlanIn"] {
     closes: dueOf(fields.closes, fields.closesTime),
     directions: fields.directions,
     opens_again: fields.opensAgain,
+    again: fields.again,
+    draft,
     closing: fields.closes ? fields.closing : "nothing",
     whom: fields.whom,
     groups: fields.groups,

@@ -50,6 +50,7 @@ export const TEXTS = catalogue("handins", {
     closed: "what lies there is handed in as it stands",
   },
   closesHint: "From then on it takes nothing more. Left empty, late work can come in any day.",
+  again: "Until it is due, it can be handed in again: its pockets lock then, and the newest submission counts.",
   opensAgain: "Once accepted, its pockets open again and work goes on; what was handed in stays as it was.",
   closed: "closed",
   inOfAsked: message<{ in: number; asked: number }>("{in, number} of {asked, number}"),
@@ -169,4 +170,28 @@ export const SERIES = catalogue("handins.series", {
   all: message<{ count: number }>("all {count, number}"),
   hint: "Each keeps its own week; what was handed in or changed by itself is left alone.",
   left: message<{ titles: string }>("Left alone: {titles}."),
+});
+
+/** What only staff see yet, and laying out another class's. */
+export const DRAFT = catalogue("handins.draft", {
+  keep: "Keep as a draft",
+  kept: message<{ title: string }>("“{title}” is kept as a draft: only staff see it."),
+  title: "Drafts",
+  hint: "Only staff see them. Nobody is asked until you set one.",
+  look: "Look at it, and set it",
+  lookAt: message<{ title: string }>("Look at it, and set it: {title}"),
+  dueFrom: message<{ due: string; opens: string }>("Opens {opens} · {due, select, none {no due date} other {due {due}}}"),
+  from: "From another class …",
+  fromTitle: "Hand-ins of another class, laid on this term’s weeks",
+  source: "Class",
+  choose: "Choose a class",
+  chooseFirst: "Choose the class whose hand-ins are to be laid out here.",
+  layOut: message<{ count: number }>("{count, plural, =0 {Lay out} one {Lay out # as a draft} other {Lay out # as drafts}}"),
+  would: message<{ count: number }>("{count, plural, =0 {None of them can be laid out here.} one {# is laid out as a draft; nobody is asked until you set it:} other {# are laid out as drafts; nobody is asked until you set one:}}"),
+  line: message<{ opens: string; due: string }>("Opens {opens} · {due, select, none {no due date} other {due {due}}}"),
+  why: { no_pocket: "Left out: this class has no such pocket.", here: "Left out: one of this title stands here already.", days: "Left out: it would lie outside the days of this class." },
+  done: message<{ count: number }>("{count, plural, one {# draft is} other {# drafts are}} laid out. Look at each, and set it."),
+  undone: message<{ drafts: number; left: number }>("{drafts, plural, one {# draft is} other {# drafts are}} gone again.{left, plural, =0 {} one { # was changed since and stays.} other { # were changed since and stay.}}"),
+  away: "Take away",
+  awayOf: message<{ title: string }>("Take away {title}"),
 });

@@ -66,6 +66,7 @@ function plain(handin: HandIn, rows: boolean): string {
   const many = handin.pockets.length > 1;
   if (only && many) return TEXTS.youCanHandInNow({ count: more.length + 1 });
   if (only) return TEXTS.youCanHandInNow2({ only: openWords(only) });
+  if (handin.stays_open) return TEXTS.allHereOpen({ pockets: handin.pockets.length, until: untilWords(handin) });
   if (rows && !many) return TEXTS.allHereRows;
   return handin.status === "sent_back" ? TEXTS.allHereAgain({ pockets: handin.pockets.length }) : TEXTS.allHere({ pockets: handin.pockets.length });
 }
@@ -78,17 +79,28 @@ function openWords(pocket: HandIn["wanting"][number]): string {
   return [said, rows].filter(Boolean).join(", ");
 }
 
-/** The pockets in which something is still open, each with what. */
-function Wanting({ handin }: { handin: HandIn }) {
-  const shown = handin.wanting.slice(0, MOST_SHOWN);
+/** Until when it stays open. */
+function untilWords(handin: HandIn): string {
+  return handin.due ? due(handin.due, handin.due_time) : "none";
+}
+
+/** Each pocket that is handed in: what becomes of it, and what is still open in it. Those that lack something come first. */
+function Becomes({ handin }: { handin: HandIn }) {
+  const open = new Map(handin.wanting.map((one) => [one.id, openWords(one)]));
+  const ordered = [...handin.pockets.filter((one) => open.has(one.id)), ...handin.pockets.filter((one) => !open.has(one.id))];
+  const shown = ordered.slice(0, MOST_SHOWN);
   return (
-    <ul aria-label={TEXTS.stillOpen} className="w-full text-base text-copper">
-      {shown.map((one) => (
-        <li key={one.id} className="break-words">
-          <span className="font-semibold">{one.title}:</span> {openWords(one)}
-        </li>
-      ))}
-      {handin.wanting.length > shown.length && <li>{TEXTS.andMorePockets({ count: handin.wanting.length - shown.length })}</li>}
+    <ul aria-label={TEXTS.whatBecomes} className="w-full text-base text-ink-soft">
+      {shown.map((one) => {
+        const then = TEXTS.becomes[one.then];
+        const lacking = open.get(one.id);
+        return (
+          <li key={one.id} className={`break-words ${lacking ? "text-copper" : ""}`}>
+            <span className="font-semibold">{one.title}:</span> {lacking ? TEXTS.becomesAndOpen({ then, open: lacking }) : then}
+          </li>
+        );
+      })}
+      {ordered.length > shown.length && <li>{TEXTS.andMorePockets({ count: ordered.length - shown.length })}</li>}
     </ul>
   );
 }
@@ -103,7 +115,9 @@ function wentWords(handin: HandIn, submission: Schema["SubmissionLine"]): string
 }
 
 /** What being locked means here. */
-function staysWords(accepted: boolean, rows: boolean, held: boolean): string {
+function staysWords(handin: HandIn, rows: boolean, held: boolean): string {
+  const accepted = handin.status === "accepted";
+  if (handin.again && !held) return TEXTS.staysOpenUntil({ until: untilWords(handin) });
   if (rows) return TEXTS.theRowsHandedInStay;
   if (!held) return TEXTS.thisPocketIsOpenAgain;
   return accepted ? TEXTS.itStaysLockedYouCan : TEXTS.lockedYouCanStillRead;
@@ -139,7 +153,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
 
   const waits = handin.status === "sent_back" || handin.status === "working" || handin.status === "empty";
   const todo = waits && !handin.closed;
-  const wants = uploading.length === 0 && handin.wanting.length > 0 && handin.pockets.length > 1;
+  const many = uploading.length === 0 && handin.pockets.length > 1;
   const stands = handin.submissions.findLast((one) => !one.voided_at);
   return (
     <section aria-label={TEXTS.verbPockets({ verb: TEXTS.handIn, pockets: handin.title })} className="flex flex-col gap-3">
@@ -167,7 +181,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
               ? TEXTS.countPluralOneUploadingIs({ uploading: uploading[0] ?? "", count: uploading.length })
               : plain(handin, rows)}
           </p>
-          {wants && <Wanting handin={handin} />}
+          {many && <Becomes handin={handin} />}
         </div>
       )}
       {problem && (
@@ -181,13 +195,23 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
           )}
         </Notice>
       )}
-      {stands && !todo && <Standing handin={handin} submission={stands} rows={rows} held={held} onChange={fresh} />}
+      {stands && !todo && <Standing handin={handin} submission={stands} rows={rows} held={held} onAgain={handin.again && !busy && uploading.length === 0 ? () => void press(false) : null} onChange={fresh} />}
       <Earlier handin={handin} groupId={groupId} portfolio={portfolio} />
     </section>
   );
 }
 
-function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn; submission: Schema["SubmissionLine"]; rows: boolean; held: boolean; onChange: () => Promise<void> }) {
+interface StandingProps {
+  handin: HandIn;
+  submission: Schema["SubmissionLine"];
+  rows: boolean;
+  held: boolean;
+  /** Hands in once more; null where that cannot be. */
+  onAgain: (() => void) | null;
+  onChange: () => Promise<void>;
+}
+
+function Standing({ handin, submission, rows, held, onAgain, onChange }: StandingProps) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const takeBack = async () => {
     try {
@@ -219,7 +243,7 @@ function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn
         </p>
         <p className="flex items-center gap-2 text-ink-soft">
           {(held || rows) && <Lock aria-hidden size={16} className="shrink-0" />}
-          {staysWords(accepted, rows, held)}
+          {staysWords(handin, rows, held)}
         </p>
         {submission.links > 0 && (
           <p className="text-ink-soft">
@@ -228,6 +252,11 @@ function Standing({ handin, submission, rows, held, onChange }: { handin: HandIn
         )}
         {problem && <Notice title={problem.title} fix={problem.fix} />}
       </div>
+      {handin.again && (
+        <Button big disabled={onAgain === null} icon={<Upload aria-hidden size={18} />} onClick={() => onAgain?.()}>
+          {TEXTS.handInAgain}
+        </Button>
+      )}
       {handin.status === "handed_in" && (
         <Button big icon={<Undo2 aria-hidden size={18} />} onClick={() => void takeBack()}>
           {TEXTS.takeBack}

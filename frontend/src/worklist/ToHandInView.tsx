@@ -7,7 +7,7 @@ import { useGroup, useGroupId, useSession } from "../api/session";
 import { dueWords } from "../submission/HandInBar";
 import { chipWords } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
-import { day, moment } from "../ui/dates";
+import { day, due, moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { inWords, STATUS } from "../ui/words";
 import { TEXTS } from "./texts";
@@ -110,6 +110,11 @@ function ToDo({ line, base, group }: { line: Line; base: string; group?: string 
   );
 }
 
+/** Until when what is in may be handed in again. */
+function Again({ line }: { line: Line }) {
+  return line.again && <span className="block text-quiet">{TEXTS.againUntil({ until: line.due ? due(line.due, line.due_time) : "none" })}</span>;
+}
+
 function Other({ line, base }: { line: Line; base: string }) {
   const first = line.pockets[0];
   const newest = line.submissions.findLast((one) => !one.voided_at);
@@ -121,6 +126,7 @@ function Other({ line, base }: { line: Line; base: string }) {
         <span className="min-w-0">
           <span className="block font-semibold break-words">{line.title}</span>
           <span className="text-quiet">{line.status === "excused" ? STATUS.excused : words}</span>
+          <Again line={line} />
         </span>
         {newest && <span className="figures ml-auto text-quiet max-sm:hidden">{newest.receipt}</span>}
       </Link>

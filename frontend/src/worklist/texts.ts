@@ -10,6 +10,7 @@ export const TEXTS = catalogue("worklist", {
   toHandIn: "To hand in",
   receiptAsPdf: "Receipt as PDF",
   inYourOtherClasses: "In your other classes",
+  againUntil: message<{ until: string }>("Can be handed in again{until, select, none {} other { until {until}}}"),
   nothingIsWaitingHere: "Nothing is waiting for you in this class.",
   nothingIsWaitingForYou: "Nothing is waiting for you.",
   inAlreadyOrOpensLater: "In already, or opens later",

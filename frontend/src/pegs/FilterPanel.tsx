@@ -1,0 +1,121 @@
+/** The further filters: which hand-ins, what some peg is, which students. Each says what it would leave. */
+import type { ReactNode } from "react";
+import { Button } from "../ui/Button";
+import { Panel } from "../ui/menus";
+import type { Face } from "../ui/OnFirstUse";
+import { FURTHER, LATELY } from "./filters";
+import { MORE } from "./filterTexts";
+import type { Props } from "./MoreFilters";
+import { FILTERS } from "./texts";
+
+export function FilterPanel({ face, ...props }: Props & { face: Face }) {
+  return (
+    <Panel face={face} className="max-h-[70dvh] w-[min(26rem,92vw)] gap-4 overflow-y-auto p-4">
+      {(close) => (
+        <>
+          <Columns {...props} />
+          <Statuses {...props} />
+          {props.board.groups.length > 0 && <Groups {...props} />}
+          <Students {...props} />
+          <div className="flex justify-between gap-2">
+            <Button look="quiet" onClick={props.onClear}>
+              {MORE.clear}
+            </Button>
+            <Button onClick={close}>{MORE.done}</Button>
+          </div>
+        </>
+      )}
+    </Panel>
+  );
+}
+
+function toggled<T>(all: T[], one: T): T[] {
+  return all.includes(one) ? all.filter((other) => other !== one) : [...all, one];
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <fieldset className="flex min-w-0 flex-col gap-0.5">
+      <legend className="pb-1 font-bold">{title}</legend>
+      {children}
+    </fieldset>
+  );
+}
+
+function Tick({ checked, label, count, onChange }: { checked: boolean; label: string; count: ReactNode; onChange: () => void }) {
+  return (
+    <label className="flex min-h-8 items-center gap-2.5 rounded-sm px-1 hover:bg-ground">
+      <input type="checkbox" className="size-4 shrink-0 accent-ink" checked={checked} onChange={onChange} />
+      <span className="min-w-0 flex-1 break-words">{label}</span>
+      <span className="figures shrink-0 text-quiet">{count}</span>
+    </label>
+  );
+}
+
+function Columns({ board, chosen, onChange }: Props) {
+  const inSection = (title: string) => board.handins.filter((one) => one.sections.includes(title)).length;
+  return (
+    <Part title={MORE.handins}>
+      <Tick checked={chosen.week} label={MORE.thisWeek} count={null} onChange={() => onChange({ week: chosen.week ? null : "1" })} />
+      {board.sections.map((title) => (
+        <Tick
+          key={title}
+          checked={chosen.sections.includes(title)}
+          label={title}
+          count={MORE.number({ count: inSection(title) })}
+          onChange={() => onChange({ section: toggled(chosen.sections, title) })}
+        />
+      ))}
+      <details open={chosen.hidden.length > 0 || undefined}>
+        <summary className="flex min-h-8 cursor-pointer items-center px-1">{MORE.oneByOne({ shown: board.handins.filter((one) => !chosen.hidden.includes(one.id)).length, all: board.handins.length })}</summary>
+        {board.handins.map((one) => (
+          <Tick key={one.id} checked={!chosen.hidden.includes(one.id)} label={one.title} count={null} onChange={() => onChange({ hide: toggled(chosen.hidden, one.id).map(String) })} />
+        ))}
+      </details>
+    </Part>
+  );
+}
+
+function Statuses({ chosen, shown, onChange }: Props) {
+  return (
+    <Part title={MORE.status}>
+      {FURTHER.map((chip) => (
+        <Tick key={chip} checked={chosen.chips.includes(chip)} label={FILTERS[chip]} count={shown.counts[chip]} onChange={() => onChange({ show: toggled(chosen.chips, chip).join(",") })} />
+      ))}
+    </Part>
+  );
+}
+
+/** One group at a time: a student is in few. */
+function Groups({ board, chosen, shown, onChange }: Props) {
+  return (
+    <Part title={MORE.groups}>
+      {board.groups.map((name) => (
+        <Tick key={name} checked={chosen.group === name} label={name} count={shown.inGroup(name)} onChange={() => onChange({ group: chosen.group === name ? null : name })} />
+      ))}
+    </Part>
+  );
+}
+
+function Students({ chosen, shown, onChange }: Props) {
+  const lately = (one: "joined" | "left") => onChange({ lately: chosen.lately === one ? null : one });
+  return (
+    <Part title={MORE.students}>
+      {(shown.agreed > 0 || chosen.agreed) && <Tick checked={chosen.agreed} label={MORE.agreed} count={shown.agreed} onChange={() => onChange({ agreed: chosen.agreed ? null : "1" })} />}
+      <Tick checked={chosen.lately === "joined"} label={MORE.joined({ days: LATELY })} count={shown.joined} onChange={() => lately("joined")} />
+      <Tick checked={chosen.lately === "left"} label={MORE.left({ days: LATELY })} count={shown.left} onChange={() => lately("left")} />
+      <label className="flex min-h-8 items-center gap-2.5 px-1">
+        <span className="min-w-0 flex-1">{MORE.quiet}</span>
+        <input
+          inputMode="numeric"
+          autoComplete="off"
+          className="figures min-h-8 w-14 rounded-md border border-control bg-paper px-2"
+          defaultValue={chosen.quiet || ""}
+          onChange={(event) => onChange({ quiet: /^\d{1,3}$/.test(event.target.value) ? event.target.value : null })}
+        />
+        <span>{MORE.days}</span>
+        <span className="figures shrink-0 text-quiet">{chosen.quiet > 0 ? shown.quietFor(chosen.quiet) : null}</span>
+      </label>
+    </Part>
+  );
+}
