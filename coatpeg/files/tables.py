@@ -1,4 +1,4 @@
-"""Tables as files that spreadsheets open: CSV, XLSX, ODS. Cells are texts and whole numbers, never formulas.
+"""Tables as files that spreadsheets open: CSV, XLSX, ODS. Cells are texts and numbers, never formulas.
 
 Decided here: the first row is the head and stays in sight; a text that reads like a formula stays a text (CSV cannot
 say so: there it is led by an apostrophe, ``core.people.csv_text``). Signs that XML cannot carry are left out.
@@ -9,11 +9,12 @@ from __future__ import annotations
 import io
 import re
 from collections.abc import Sequence
+from decimal import Decimal
 from enum import StrEnum
 
 from coatpeg.core.people.csv_text import to_csv
 
-Cell = str | int | None
+Cell = str | int | Decimal | None
 Rows = Sequence[Sequence[Cell]]
 _NOT_IN_XML = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]")
 SHEET = "Pegs"
@@ -77,7 +78,7 @@ def _ods(rows: Rows) -> bytes:
     for row in rows:
         line = TableRow()
         for cell in row:
-            number = isinstance(cell, int)
+            number = isinstance(cell, int | Decimal)
             made = TableCell(valuetype="float", value=cell) if number else TableCell(valuetype="string")
             if cell not in (None, ""):
                 made.addElement(P(text=str(_clean(cell))))

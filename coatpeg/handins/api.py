@@ -2,6 +2,7 @@
 
 from coatpeg.handins.asked import api as asked
 from coatpeg.handins.board import api as board
+from coatpeg.handins.board import class_log_api as class_log
 from coatpeg.handins.board import classes_api as classes
 from coatpeg.handins.changing import api as changing
 from coatpeg.handins.filters import api as filters
@@ -16,6 +17,7 @@ __all__ = [
     "asked",
     "board",
     "changing",
+    "class_log",
     "classes",
     "filters",
     "handing",

@@ -257,6 +257,16 @@ def undo(verb: str, what: str) -> Call:
     return call
 
 
+def log_of_class(ending: str) -> Call:
+    """A log of the class as one table."""
+
+    def call(client: Client, t: Things) -> HttpResponse:
+        Pocket.objects.filter(pk=t.pocket.pk).update(kind="log", log={"columns": []})
+        return client.get(f"/api/groups/{t.of.group.pk}/logs/{t.pocket.pk}{ending}")
+
+    return call
+
+
 def series(client: Client, t: Things) -> HttpResponse:
     HandIn.objects.filter(pk=t.handin.pk).update(series=f"series-{t.of.group.pk}")
     return client.delete(f"/api/groups/{t.of.group.pk}/series/series-{t.of.group.pk}")
@@ -354,6 +364,8 @@ CALLS: dict[str, Call] = {
     "change_handin": send("put", GROUP + "/handins/{t.handin.pk}", lambda t: {**plan(t), "version": 1}),
     "move_on": send("post", GROUP + "/moved-on", lambda t: {"first": str(TODAY), "days": 2}),
     "move_back": undo("dates_moved", "moved-on"),
+    "see_class_log": log_of_class(""),
+    "take_class_log_along": log_of_class("/csv"),
     "lay_out_handins": send("post", GROUP + "/laid-out", lambda t: {"source": t.of.group.pk}),
     "take_up_handins": undo("handins_laid_out", "laid-out"),
     "ask_for_pack": send("post", GROUP + "/handins/{t.handin.pk}/packs"),
@@ -740,7 +752,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"take_away_handin", "bring_back_handin", "excuse_many", "move_dues", "restore_dues"}
     of_class |= {"lock_cells", "lock_pocket", "hand_in_for", "send_back_many"}
     of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
-    of_class |= {"take_results"}
+    of_class |= {"take_results", "see_class_log", "take_class_log_along"}
     of_class |= {"move_on", "move_back", "take_back_series", "lay_out_handins", "take_up_handins"}
     of_class |= {"ask_for_pack", "see_pack", "read_pack"}
     of_class |= {"remind", "see_reminders", "take_pegs_along"}

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from datetime import datetime
 
+from pydantic import Field
+
 from coatpeg.people.shapes import Face, KindWord, Named, Shape
-from coatpeg.portfolios.shapes import ArtefactShape
+from coatpeg.portfolios.shapes import ArtefactShape, LogAdded, LogOfChoice, LogSettings, LogWeek
 
 
 class PortfolioLine(Face):
@@ -29,6 +31,43 @@ class PocketOfStudent(Face):
     last_work: datetime | None
     artefact: ArtefactShape | None
     text: str
+
+
+class ClassLogIn(Shape):
+    """Which rows of the class's log, in which order: ``by`` a column's key, *student*, or as the log stands."""
+
+    period: str = Field(default="", max_length=100)
+    student: int | None = None
+    words: str = Field(default="", max_length=100)
+    by: str = Field(default="", max_length=40)
+    descending: bool = False
+
+
+class ClassLogRow(Shape):
+    """A row of the class's log; what it names is told by its title."""
+
+    id: int
+    student: int
+    values: dict[str, str | bool | int]
+    complete: bool
+
+
+class ClassLogStudent(Face, LogAdded):
+    """A student with their complete rows among those wanted, added up."""
+
+    portfolio: int
+
+
+class ClassLogShape(LogSettings):
+    """A log over the class: one page of rows in order; sums over all that are wanted. ``found`` counts these."""
+
+    pocket: Named
+    found: int
+    rows: list[ClassLogRow]
+    students: list[ClassLogStudent]
+    total: LogAdded
+    weeks: list[LogWeek]
+    of_choices: list[LogOfChoice]
 
 
 class PocketGrid(Shape):

@@ -57,16 +57,17 @@ def _shown(plan: LogPlan, lines: Sequence[dict[str, Any]], artefacts: Sequence[M
             for one in order
         ],
         "artefacts": list(artefacts),
-        "total": _added_data(sums.total),
-        "weeks": [{"monday": monday, **_added_data(week)} for monday, week in sums.weeks.items()],
+        "total": added_data(sums.total),
+        "weeks": [{"monday": monday, **added_data(week)} for monday, week in sums.weeks.items()],
         "of_choices": [
-            {"column": column, "choice": choice, **_added_data(of)} for (column, choice), of in sums.choices.items()
+            {"column": column, "choice": choice, **added_data(of)} for (column, choice), of in sums.choices.items()
         ],
         "line": [{"monday": point.monday, "value": float(point.value)} for point in sums.line],
     }
 
 
-def _added_data(of: Added) -> dict[str, Any]:
+def added_data(of: Added) -> dict[str, Any]:
+    """Sums as plain data, amounts as decimal text."""
     return {
         "rows": of.rows,
         "sums": [{"column": column, "amount": format(amount, "f")} for column, amount in of.sums.items()],

@@ -1116,6 +1116,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/logs/{pocket_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Class Log
+         * @description All students' rows of one log, a page of them, with the sums of all that are wanted.
+         */
+        get: operations["see_class_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/logs/{pocket_id}/{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Class Log Along
+         * @description The rows that are wanted as a file for a spreadsheet, in their order.
+         */
+        get: operations["take_class_log_along"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/moved-on": {
         parameters: {
             query?: never;
@@ -4474,6 +4514,105 @@ export interface components {
             students: number;
             /** To Mark */
             to_mark: number;
+        };
+        /**
+         * ClassLogIn
+         * @description Which rows of the class's log, in which order: ``by`` a column's key, *student*, or as the log stands.
+         */
+        ClassLogIn: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Descending
+             * @default false
+             */
+            descending: boolean;
+            /**
+             * Period
+             * @default
+             */
+            period: string;
+            /** Student */
+            student?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * ClassLogRow
+         * @description A row of the class's log; what it names is told by its title.
+         */
+        ClassLogRow: {
+            /** Complete */
+            complete: boolean;
+            /** Id */
+            id: number;
+            /** Student */
+            student: number;
+            /** Values */
+            values: {
+                [key: string]: string | boolean | number;
+            };
+        };
+        /**
+         * ClassLogShape
+         * @description A log over the class: one page of rows in order; sums over all that are wanted. ``found`` counts these.
+         */
+        ClassLogShape: {
+            /** Columns */
+            columns?: components["schemas"]["LogColumn"][];
+            /** Found */
+            found: number;
+            /**
+             * Newest First
+             * @default false
+             */
+            newest_first: boolean;
+            /** Of Choices */
+            of_choices: components["schemas"]["LogOfChoice"][];
+            /**
+             * Order
+             * @default
+             */
+            order: string;
+            pocket: components["schemas"]["Named"];
+            /** Rows */
+            rows: components["schemas"]["ClassLogRow"][];
+            /** Students */
+            students: components["schemas"]["ClassLogStudent"][];
+            target?: components["schemas"]["LogTarget"] | null;
+            total: components["schemas"]["LogAdded"];
+            /** Weeks */
+            weeks: components["schemas"]["LogWeek"][];
+        };
+        /**
+         * ClassLogStudent
+         * @description A student with their complete rows among those wanted, added up.
+         */
+        ClassLogStudent: {
+            /** Family Name */
+            family_name: string;
+            /** Given Name */
+            given_name: string;
+            /** Id */
+            id: number;
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Portfolio */
+            portfolio: number;
+            /** Rows */
+            rows: number;
+            /** Sums */
+            sums: components["schemas"]["LogSum"][];
+            /** Tint */
+            tint: number;
         };
         /**
          * CollectedPocket
@@ -10438,6 +10577,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoadShape"];
+                };
+            };
+        };
+    };
+    see_class_log: {
+        parameters: {
+            query?: {
+                period?: string;
+                student?: number | null;
+                words?: string;
+                by?: string;
+                descending?: boolean;
+                first?: number;
+            };
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassLogShape"];
+                };
+            };
+        };
+    };
+    take_class_log_along: {
+        parameters: {
+            query?: {
+                period?: string;
+                student?: number | null;
+                words?: string;
+                by?: string;
+                descending?: boolean;
+            };
+            header?: never;
+            path: {
+                group_id: number;
+                pocket_id: number;
+                ending: "csv" | "xlsx" | "ods";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

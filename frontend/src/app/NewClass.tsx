@@ -15,7 +15,7 @@ import { useKeptForm } from "../writing/useBack";
 import { DIALOGS } from "./dialogTexts";
 import { TEXTS } from "./texts";
 
-const FIELD = "mt-1 block min-h-10 w-full rounded-md border border-control bg-paper px-3 font-normal";
+const FIELD = "mt-1 flex min-h-10 w-full rounded-md border border-control bg-paper px-3 font-normal";
 type Kind = "class" | "cohort" | "caseload";
 interface Filled {
   name: string;

@@ -10,7 +10,7 @@ import { Whom } from "./Whom";
 
 type Data = Schema["HandInsShape"];
 
-const FIELD = "mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal";
+const FIELD = "mt-1 flex min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal";
 const LABEL = "font-bold";
 
 interface Props {

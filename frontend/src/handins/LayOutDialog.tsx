@@ -38,7 +38,7 @@ export function LayOutDialog({ groupId, onClose }: { groupId: number; onClose: (
     >
       <label className="font-bold">
         {DRAFT.source}
-        <select data-autofocus value={source} onChange={(event) => setSource(Number(event.target.value))} className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal">
+        <select data-autofocus value={source} onChange={(event) => setSource(Number(event.target.value))} className="mt-1 flex min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal">
           <option value={0}>{DRAFT.choose}</option>
           {classes.map((one) => (
             <option key={one.id} value={one.id}>

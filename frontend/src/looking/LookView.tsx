@@ -1,9 +1,10 @@
 /** One pocket of everybody beside each other: who has begun, and with what. */
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { lazy, Suspense, useMemo } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { gridQuery, templateQuery } from "../api/queries";
+import { patiently } from "../api/patiently";
 import { useGroupId } from "../api/session";
 import { Thumbnail } from "../viewer/Artefact";
 import { moment } from "../ui/dates";
@@ -11,9 +12,11 @@ import { PegPicture } from "../ui/people/PegPicture";
 import { Select } from "../ui/Select";
 import { Failed, Waiting } from "../ui/Waiting";
 import { listed } from "../ui/words";
-import { LOOKING } from "./texts";
-import { TEXTS } from "./texts";
+import { LOOKING, ROWS, TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
+
+// Few logs are looked at in one.
+const ClassLog = lazy(() => patiently(() => import("./ClassLog")).then((view) => ({ default: view.ClassLog })));
 
 type Student = Schema["PocketOfStudent"];
 
@@ -48,6 +51,8 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
   if (grid.isPending) return <Waiting />;
   if (grid.isError) return <Failed error={grid.error} again={() => void grid.refetch()} />;
   const { pockets } = grid.data;
+  const isLog = grid.data.kind === "log";
+  const rows = isLog && search.get("rows") === "1";
   const begun = students.filter((one) => one.begun).length;
   const full = students.filter((one) => one.wanted > 0 && one.met >= one.wanted).length;
   return (
@@ -60,27 +65,50 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
           options={pockets.map((one) => ({ value: String(one.id), shown: one.title }))}
           onChange={(id) => void navigate(`/g/${groupId}/look/${id}${byWork ? "?order=work" : ""}`)}
         />
-        <Select
-          label={LOOKING.order}
-          value={byWork ? "work" : "name"}
-          options={[
-            { value: "name", shown: LOOKING.byName },
-            { value: "work", shown: LOOKING.byWork },
-          ]}
-          onChange={(order) => setSearch(order === "work" ? { order } : {}, { replace: true })}
-        />
+        {isLog && (
+          <Select
+            label={ROWS.show}
+            value={rows ? "rows" : "each"}
+            options={[
+              { value: "each", shown: ROWS.each },
+              { value: "rows", shown: ROWS.all },
+            ]}
+            onChange={(show) => setSearch(show === "rows" ? { rows: "1" } : {})}
+          />
+        )}
+        {!rows && (
+          <Select
+            label={LOOKING.order}
+            value={byWork ? "work" : "name"}
+            options={[
+              { value: "name", shown: LOOKING.byName },
+              { value: "work", shown: LOOKING.byWork },
+            ]}
+            onChange={(order) => setSearch(order === "work" ? { order } : {}, { replace: true })}
+          />
+        )}
         <p className="figures text-ink-soft">
           {TEXTS.begunOfAll({ begun, count: students.length, full })}
         </p>
       </header>
       {students.length === 0 && <p>{LOOKING.noStudent}</p>}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(8.6rem,1fr))] gap-2.5">
-        {students.map((one) => (
-          <Card key={one.id} student={one} kind={grid.data.kind} to={`/g/${groupId}/portfolio/${one.portfolio}/${pocketId}`} />
-        ))}
-      </ul>
+      {rows ? (
+        <Suspense fallback={<Waiting />}>
+          <ClassLog key={pocketId} groupId={groupId} pocketId={pocketId} periods={periodsOf(students)} />
+        </Suspense>
+      ) : (
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(8.6rem,1fr))] gap-2.5">
+          {students.map((one) => (
+            <Card key={one.id} student={one} kind={grid.data.kind} to={`/g/${groupId}/portfolio/${one.portfolio}/${pocketId}`} />
+          ))}
+        </ul>
+      )}
     </div>
   );
+}
+
+function periodsOf(students: Student[]): string[] {
+  return [...new Set(students.map((one) => one.period))].filter(Boolean).sort();
 }
 
 /** What is in it, in numbers. */

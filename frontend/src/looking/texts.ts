@@ -13,6 +13,29 @@ export const LOOKING = catalogue("looking.looking", {
   noStudent: "There is nobody in this class yet.",
 });
 
+/** All rows of a log. */
+export const ROWS = catalogue("looking.rows", {
+  show: "Show",
+  each: "student by student",
+  all: "all rows",
+  rows: "Rows",
+  student: "Student",
+  period: "Period",
+  allPeriods: "All periods",
+  words: "Words in it",
+  everybodyAgain: message<{ name: string }>("{name} only: show everybody again"),
+  found: message<{ count: number; complete: number }>("{count, plural, one {# row} other {# rows}}, {complete, number} finished"),
+  sum: message<{ title: string; amount: string; unit: string }>("{title} {amount} {unit}"),
+  takeAlong: message<{ ending: string }>("These rows as {ending}"),
+  more: message<{ count: number }>("Show more: {count, number} left"),
+  none: "No row fits this.",
+  notFinished: "not finished",
+  addedUp: "Added up",
+  perStudent: "Each student",
+  perWeek: "Each week",
+  weekOf: message<{ day: string }>("Week of {day}"),
+});
+
 export const TEXTS = catalogue("looking", {
   begunOfAll: message<{ begun: number; count: number; full: number }>("{begun, number} of {count, number} have begun, {full, number} have everything"),
   metOfWanted: message<{ met: number; wanted: number }>("{met, number} of {wanted, number}"),

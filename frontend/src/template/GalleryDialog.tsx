@@ -118,7 +118,7 @@ function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean
     <div className="flex flex-col gap-3">
       <label className="font-bold">
         {TEXTS.class}
-        <select value={source} onChange={(event) => setSource(Number(event.target.value))} className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal">
+        <select value={source} onChange={(event) => setSource(Number(event.target.value))} className="mt-1 flex min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal">
           {classes.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
