@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 from datetime import date, datetime
-from typing import Any
+from typing import Any, Literal
 
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
@@ -16,7 +16,7 @@ from coatpeg.handins.many.api import seen_in
 from coatpeg.handins.many.shapes import DeedShape, UndoneShape
 from coatpeg.handins.many.undoing import undo_deed
 from coatpeg.handins.models import Outcome
-from coatpeg.marking import arrivals, arrivals_shapes, commands, many, queries, results, shapes
+from coatpeg.marking import arrivals, arrivals_shapes, commands, figures, many, queries, results, shapes
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 
@@ -175,3 +175,14 @@ def take_results(request: HttpRequest, group_id: int, body: shapes.ResultsIn) ->
     response["Content-Disposition"] = content_disposition_header(True, f"{name} results.zip") or "attachment"
     response["Cache-Control"] = "no-store"
     return response
+
+
+@router.get(
+    "/groups/{group_id}/pegs/figures",
+    response=shapes.FiguresShape,
+    operation_id="see_figures",
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
+)
+def see_figures(request: HttpRequest, group_id: int, what: Literal["points", "filled"]) -> Any:
+    """A number for each peg: its released points, or how much of what is collected is there."""
+    return figures.figures(person_of(request), group_id, what, now())

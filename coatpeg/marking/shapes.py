@@ -164,3 +164,17 @@ class ResultsIn(Shape):
 
     students: list[int] = Field(max_length=5_000)
     handins: list[int] = Field(max_length=500)
+
+
+class FiguresRow(Shape):
+    """A student (enrolment) with a number for each hand-in; none where there is none."""
+
+    id: int
+    figures: list[float | None]
+
+
+class FiguresShape(Shape):
+    """A number for each peg; ``handins`` says in which order."""
+
+    handins: list[int]
+    rows: list[FiguresRow]

@@ -96,6 +96,25 @@ class Filtering(BrowserCase):
         self.assertIn("1/2", page.get_by_text("2 students shown").locator("..").inner_text())
         expect(page.get_by_role("row", name="Dube, Thandi").get_by_text("1/2")).to_be_visible()
 
+    def test_by_one_key_the_pegs_show_points_days_late_and_how_much_is_there(self) -> None:
+        page = self.page(self.eight.lead, self.path)
+        thandi = page.get_by_role("row", name="Dube, Thandi").locator("[data-cell]").first
+        expect(thandi).to_have_accessible_name(re.compile("^Dube, Thandi, Recipe card: accepted"))
+        page.keyboard.press("v")
+        expect(thandi).to_have_text("20")
+        expect(thandi).to_have_accessible_name(re.compile("^Dube, Thandi, Recipe card: accepted.*; 20$"))
+        expect(page.get_by_text("The points that are released.")).to_be_visible()
+        self.no_violation(page)
+        page.keyboard.press("v")
+        expect(thandi).to_have_text("·")
+        page.get_by_role("button", name="On the pegs: days late").click()
+        page.get_by_role("option", name="filled").click()
+        expect(thandi).to_have_text("50%")
+        page.reload()
+        expect(thandi).to_have_text("50%")
+        page.keyboard.press("v")
+        expect(page.get_by_role("list", name="What the coats mean")).to_be_visible()
+
     def test_a_board_wider_than_the_window_by_keys(self) -> None:
         for number in range(28):
             self.eight.handin(self.card, title=f"Week {number + 1:02}", due=self.day(31 + number), now=self.now)

@@ -124,7 +124,11 @@ class Undone(BrowserCase):
             self.eight.handin(self.card, title=f"Card {number}", due=self.day(3), opens=self.day(-3), now=self.now)
         page = self.page(self.eight.lead, f"{self.base}/pegs")
         expect(page.get_by_role("grid")).to_be_visible()
-        page.wait_for_timeout(2_500)  # what is printed has come
+        # What is printed has come.
+        page.wait_for_function(
+            "performance.getEntriesByType('resource').some((one) => one.name.includes('PrintedBoard'))"
+        )
+        page.wait_for_timeout(500)
         pages = [
             one.get_textpage().get_text_range() for one in pypdfium2.PdfDocument(page.pdf(prefer_css_page_size=True))
         ]

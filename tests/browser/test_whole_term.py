@@ -120,7 +120,7 @@ class WholeTerm(BrowserCase):
         due.fill(self.day(2).isoformat())
         due.blur()
         page.get_by_role("combobox", name=re.compile("^Again")).select_option(label="every week")
-        until = page.get_by_label("Until")
+        until = page.get_by_label("Until", exact=True)
         until.fill(self.day(2 + 3 * 7).isoformat())
         until.blur()
         who = page.get_by_role("region", name="Who will get it")

@@ -1238,6 +1238,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/pegs/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Figures
+         * @description A number for each peg: its released points, or how much of what is collected is there.
+         */
+        get: operations["see_figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/pegs/table": {
         parameters: {
             query?: never;
@@ -5144,6 +5164,26 @@ export interface components {
             submission: number;
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * FiguresRow
+         * @description A student (enrolment) with a number for each hand-in; none where there is none.
+         */
+        FiguresRow: {
+            /** Figures */
+            figures: (number | null)[];
+            /** Id */
+            id: number;
+        };
+        /**
+         * FiguresShape
+         * @description A number for each peg; ``handins`` says in which order.
+         */
+        FiguresShape: {
+            /** Handins */
+            handins: number[];
+            /** Rows */
+            rows: components["schemas"]["FiguresRow"][];
         };
         /**
          * FileClass
@@ -10738,6 +10778,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    see_figures: {
+        parameters: {
+            query: {
+                what: "points" | "filled";
+            };
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresShape"];
+                };
             };
         };
     };

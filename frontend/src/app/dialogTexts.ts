@@ -62,6 +62,7 @@ export const KEYS: {
         ["Home End", "the first and last hand-in of a student; with Ctrl, of the first and last student"],
         ["Enter", "opens a peg beside the board"],
         ["m", "opens it on the marking pile"],
+        ["v", "shows something else on the pegs: coats, points, days late, how much is there"],
         ["Shift ← → ↑ ↓", "chooses pegs along the way; Ctrl A all that are shown, Ctrl Space one"],
         ["Escape", "closes the opened peg, back to the board; lets go of what is chosen"],
       ],

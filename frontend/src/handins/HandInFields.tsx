@@ -139,26 +139,54 @@ function Pockets({ data, control, onChange }: { data: Data; control: Control<Fie
   const chosen = useWatch({ control, name: "pockets" });
   const sections = [...new Set(data.pockets.map((pocket) => pocket.section))];
   const toggle = (id: number) => onChange(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
+  const all = data.pockets.map((one) => one.id);
   return (
     <fieldset>
       <legend className={LABEL}>{TEXTS.pocketsItCollects}</legend>
-      <div className="mt-1 max-h-32 overflow-y-auto rounded-md border border-control px-3 py-1">
-        {sections.map((section) => (
-          <div key={section} className="py-1">
-            <p className="text-xs text-quiet">{section}</p>
-            {data.pockets
-              .filter((pocket) => pocket.section === section)
-              .map((pocket) => (
-                <label key={pocket.id} className="flex min-h-7 items-center gap-2">
+      <div className="mt-1 max-h-44 overflow-y-auto rounded-md border border-control px-3 py-1">
+        {all.length > 1 && <AllOf label={TEXTS.wholePortfolio} ids={all} chosen={chosen} onChange={onChange} />}
+        {sections.map((section) => {
+          const inside = data.pockets.filter((pocket) => pocket.section === section);
+          return (
+            <div key={section} className="py-1">
+              {inside.length > 1 ? (
+                <AllOf label={section} heard={TEXTS.allOfSection({ section })} ids={inside.map((one) => one.id)} chosen={chosen} onChange={onChange} />
+              ) : (
+                <p className="text-xs text-quiet">{section}</p>
+              )}
+              {inside.map((pocket) => (
+                <label key={pocket.id} className={`flex min-h-7 items-center gap-2 ${inside.length > 1 ? "pl-4" : ""}`}>
                   <input type="checkbox" className="size-4 accent-ink" checked={chosen.includes(pocket.id)} onChange={() => toggle(pocket.id)} />
                   {pocket.title}
                 </label>
               ))}
-          </div>
-        ))}
+            </div>
+          );
+        })}
         {data.pockets.length === 0 && <p className="py-2">{TEXTS.thisClassHasNoPockets}</p>}
       </div>
     </fieldset>
+  );
+}
+
+/** A box for several pockets at once: half set where only some of them are chosen. */
+function AllOf({ label, heard, ids, chosen, onChange }: { label: string; heard?: string; ids: number[]; chosen: number[]; onChange: (ids: number[]) => void }) {
+  const has = ids.filter((id) => chosen.includes(id)).length;
+  const full = has === ids.length;
+  return (
+    <label className="flex min-h-7 items-center gap-2 font-semibold">
+      <input
+        ref={(box) => {
+          if (box) box.indeterminate = has > 0 && !full;
+        }}
+        type="checkbox"
+        aria-label={heard}
+        className="size-4 accent-ink"
+        checked={full}
+        onChange={() => onChange(full ? chosen.filter((id) => !ids.includes(id)) : [...new Set([...chosen, ...ids])])}
+      />
+      {label}
+    </label>
   );
 }
 

@@ -13,6 +13,8 @@ export const TEXTS = catalogue("handins", {
   mayStayEmpty: "(may stay empty)",
   cancel: "Cancel",
   setTheHandIn: "Set the hand-in",
+  wholePortfolio: "The whole portfolio",
+  allOfSection: message<{ section: string }>("{section}, all of it"),
   pocketsItCollects: "Pockets it collects",
   thisClassHasNoPockets: "This class has no pockets yet.",
   periods: "Periods",

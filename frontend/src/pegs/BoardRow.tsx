@@ -6,6 +6,7 @@ import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { inWords, listed } from "../ui/words";
 import { inOf } from "./filters";
+import type { Figures } from "./figures";
 import type { Board, Row } from "./filters";
 import { TEXTS } from "./texts";
 
@@ -21,6 +22,7 @@ interface Props {
   /** Whether these are only some: what lies before and after takes a track of its own. */
   part: boolean;
   counting: Board["counting"];
+  figures: Figures;
   handin: number | null;
   chosen: boolean;
   /** The column that the tab key stops at, where this is the row. */
@@ -55,7 +57,7 @@ function Sum({ row, counting }: { row: Row; counting: Board["counting"] }) {
   );
 }
 
-export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, from, to, part, counting, handin, chosen, stop, onOpen, picked, onPick }: Props) {
+export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, from, to, part, counting, figures, handin, chosen, stop, onOpen, picked, onPick }: Props) {
   const ground = chosen ? "bg-today" : "bg-paper";
   const name = listed(row);
   const columns = picked ? picked.split(",").map(Number) : [];
@@ -89,6 +91,7 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
           <Peg
             key={one.id}
             cell={cell}
+            figure={figures?.(row, column)}
             title={one.title}
             name={name}
             place={`${index} ${column}`}
@@ -119,8 +122,16 @@ function wordsOf(cell: Row["cells"][number]): string {
   return words;
 }
 
+function labelOf(cell: Row["cells"][number], name: string, title: string, figure: string | undefined): string {
+  if (cell.status === "not_asked") return TEXTS.nameTitleNotAsked({ name, title });
+  const is = TEXTS.cellIs({ name, title, state: wordsOf(cell) });
+  return figure ? TEXTS.cellSays({ is, figure }) : is;
+}
+
 interface PegProps {
   cell: Row["cells"][number];
+  /** A number in place of the coat. */
+  figure: string | undefined;
   title: string;
   name: string;
   place: string;
@@ -133,7 +144,7 @@ interface PegProps {
   onOpen: () => void;
 }
 
-function Peg({ cell, title, name, place, at, stop, open, picked, shaded, onOpen }: PegProps) {
+function Peg({ cell, figure, title, name, place, at, stop, open, picked, shaded, onOpen }: PegProps) {
   const asked = cell.status !== "not_asked";
   const ground = picked ? "bg-in-soft outline-2 -outline-offset-2 outline-in" : shaded ? "bg-today" : "";
   const edge = open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today";
@@ -143,11 +154,11 @@ function Peg({ cell, title, name, place, at, stop, open, picked, shaded, onOpen 
         type="button"
         data-cell={place}
         tabIndex={stop ? 0 : -1}
-        aria-label={asked ? TEXTS.cellIs({ name, title, state: wordsOf(cell) }) : TEXTS.nameTitleNotAsked({ name, title })}
+        aria-label={labelOf(cell, name, title, figure)}
         onClick={onOpen}
         className={asked ? `flex size-full items-center justify-center ${edge}` : "size-full"}
       >
-        {asked && <Hung cell={cell} />}
+        {asked && (figure === undefined ? <Hung cell={cell} /> : <span className="figures text-xs">{figure || TEXTS.noFigure}</span>)}
       </button>
     </div>
   );

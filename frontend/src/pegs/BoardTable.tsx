@@ -10,6 +10,7 @@ import { CoatShapes } from "../ui/Coat";
 import { useLetterKeys } from "../ui/keys";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { BoardRow } from "./BoardRow";
+import type { Figures } from "./figures";
 import type { Board, Row } from "./filters";
 import { placeOf } from "./picking";
 import type { Picking, Place } from "./picking";
@@ -35,6 +36,8 @@ interface Props {
   onOpen: (student: number, handin: number) => void;
   onColumn: (handin: number) => void;
   onClear: () => void;
+  /** A number for each peg; undefined where coats are shown. */
+  figures: Figures;
   picking: Picking;
   order: Order;
   onOrder: (order: string) => void;
@@ -271,6 +274,7 @@ export function BoardTable(props: Props) {
                   to={drawn.to}
                   part={!few}
                   counting={counting}
+                  figures={props.figures}
                   handin={handin}
                   chosen={one.id === student}
                   stop={item.index === row ? column : null}

@@ -10,7 +10,7 @@ export function OnPaper(props: Paper) {
   const [Printed, setPrinted] = useState<ComponentType<Paper> | null>(null);
   useEffect(() => {
     // Loaded beforehand: the page is laid out for paper as soon as the listener returns.
-    const soon = setTimeout(() => void patiently(() => import("./PrintedBoard")).then((found) => setPrinted(() => found.PrintedBoard)), 3000);
+    const soon = setTimeout(() => void patiently(() => import("./PrintedBoard")).then((found) => setPrinted(() => found.PrintedBoard)), 2000);
     const begin = () => flushSync(() => setPrinting(true));
     const end = () => setPrinting(false);
     window.addEventListener("beforeprint", begin);

@@ -1,6 +1,6 @@
 /** The pegs: all students × all hand-ins at a glance. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useMemo } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { patiently } from "../api/patiently";
 import { boardQuery } from "../api/queries";
@@ -9,7 +9,8 @@ import { may, useGroup, useGroupId } from "../api/session";
 import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
 import { chosenFrom, filtered, KEYS } from "./filters";
-import type { Board, Chosen, Row } from "./filters";
+import { useFigures, useNextByKey } from "./figures";
+import type { Board, Chosen, Row, ShownAs } from "./filters";
 import { Legend } from "./Legend";
 import { OnPaper } from "./OnPaper";
 import { PegsBar } from "./PegsBar";
@@ -132,6 +133,9 @@ interface ShownProps {
 /** What the filters leave, as pegs or as a list of what came in. */
 function Shown({ board, rows, chosen, student, set, onClear, picking }: ShownProps) {
   const groupId = useGroupId();
+  const showAs = useCallback((cells: ShownAs) => set({ cells: cells === "coats" ? null : cells }), [set]);
+  useNextByKey(chosen.cells, showAs);
+  const figures = useFigures(groupId, board.handins, chosen.cells);
   if (chosen.as === "patterns") {
     return (
       <Suspense fallback={<Waiting />}>
@@ -157,6 +161,7 @@ function Shown({ board, rows, chosen, student, set, onClear, picking }: ShownPro
         onColumn={(handin) => set({ handin: handin === chosen.handin ? null : String(handin), student: null })}
         onClear={onClear}
         groupId={groupId}
+        figures={figures}
         picking={picking}
         order={chosen.order}
         onOrder={(order) => set({ order: order === "family" ? null : order })}
@@ -166,7 +171,7 @@ function Shown({ board, rows, chosen, student, set, onClear, picking }: ShownPro
           <ManyBar picking={picking} groupId={groupId} />
         </Suspense>
       ) : (
-        <Legend />
+        <Legend shown={chosen.cells} onChange={showAs} />
       )}
     </>
   );

@@ -4,7 +4,7 @@ import { Coat } from "../ui/Coat";
 import { shortDay } from "../ui/dates";
 import { listed } from "../ui/words";
 import type { Board, Row } from "./filters";
-import { Legend } from "./Legend";
+import { Coats } from "./Legend";
 import { TEXTS } from "./texts";
 
 const AT_ONCE = 12;
@@ -65,7 +65,7 @@ export function PrintedBoard({ title, board, rows }: Paper) {
           </table>
         );
       })}
-      <Legend />
+      <Coats />
     </div>,
     document.body,
   );

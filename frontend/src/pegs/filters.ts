@@ -28,9 +28,15 @@ export interface Chosen {
   order: Order;
   /** As pegs, as a list of what came in, or as patterns over the class. */
   as: Way;
+  /** What stands on a peg. */
+  cells: ShownAs;
   /** The list by student, or the newest first. */
   byStudent: boolean;
 }
+
+/** A peg shows its coat, its released points, how late it came, or how much is there. */
+export const SHOWN = ["coats", "points", "late", "filled"] as const;
+export type ShownAs = (typeof SHOWN)[number];
 
 export const WAYS = ["pegs", "list", "patterns"] as const;
 export type Way = (typeof WAYS)[number];
@@ -87,6 +93,7 @@ export function chosenFrom(address: URLSearchParams): Chosen {
     find: text("find"),
     order: order in ORDERS ? (order as Order) : "family",
     as: WAYS.find((one) => one === text("as")) ?? "pegs",
+    cells: SHOWN.find((one) => one === text("cells")) ?? "coats",
     byStudent: text("by") === "student",
   };
 }

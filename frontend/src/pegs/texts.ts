@@ -48,6 +48,8 @@ export const TEXTS = catalogue("pegs", {
   leaveOut: "Leave it out",
   keptFilters: "Kept filters",
   takeAlong: "Take these pegs along",
+  noFigure: "·",
+  cellSays: message<{ is: string; figure: string }>("{is}; {figure}"),
   cellIs: message<{ name: string; title: string; state: string }>("{name}, {title}: {state}"),
 });
 
@@ -78,3 +80,19 @@ export const ORDERS = catalogue("pegs.orders", {
 });
 
 export type Order = keyof typeof ORDERS;
+
+export const CELLS = catalogue("pegs.cells", {
+  label: "On the pegs",
+  shown: { coats: "coats", points: "points", late: "days late", filled: "filled" },
+  means: {
+    coats: "",
+    points: "The points that are released. A draft shows on the marking pile only.",
+    late: "How many school days after the due moment the first submission came.",
+    filled: "How much of what is wanted is in the pockets that the hand-in collects.",
+  },
+  figure: {
+    points: message<{ number: number }>("{number, number}"),
+    filled: message<{ number: number }>("{number, number}%"),
+    late: message<{ days: number }>("{days, plural, =0 {<1 d} other {# d}}"),
+  },
+});
