@@ -142,6 +142,17 @@ class AgainUntilDue(ApiCase):
         self.assertEqual((found["status"], found["again"], found["count"]), ("handed_in", True, 2))
         self.assertEqual(coming_due.lock(self.plot.group.pk, AFTER), 2)
 
+    def test_taken_back_after_it_has_locked_the_one_before_it_locks_anew(self) -> None:
+        self.send(self.ada, 0)
+        self.change("Better words. And more.", NOW + 2 * HOUR)
+        second = self.send(self.ada, 1, at=NOW + 3 * HOUR)
+        coming_due.lock(self.plot.group.pk, AFTER)
+        with self.at(AFTER):
+            self.ok(self.ada.enrolment.person, "POST", f"/submissions/{second['id']}/take-back")
+        self.assertEqual(self.held(), set())
+        self.assertTrue(coming_due.is_any())
+        self.assertEqual(coming_due.lock(self.plot.group.pk, AFTER + HOUR), 2)
+
     def test_work_that_staff_hand_in_on_paper_locks_at_once(self) -> None:
         cells = [{"handin": self.handin.pk, "enrolment": self.cyr.enrolment.pk, "status": "empty"}]
         body = {"cells": cells, "how": "paper"}

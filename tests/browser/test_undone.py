@@ -125,9 +125,11 @@ class Undone(BrowserCase):
         page = self.page(self.eight.lead, f"{self.base}/pegs")
         expect(page.get_by_role("grid")).to_be_visible()
         # What is printed has come.
-        page.wait_for_function(
-            "performance.getEntriesByType('resource').some((one) => one.name.includes('PrintedBoard'))"
-        )
+        came = "performance.getEntriesByType('resource').some((one) => one.name.includes('PrintedBoard'))"
+        for _ in range(100):
+            if page.evaluate(came):
+                break
+            page.wait_for_timeout(100)
         page.wait_for_timeout(500)
         pages = [
             one.get_textpage().get_text_range() for one in pypdfium2.PdfDocument(page.pdf(prefer_css_page_size=True))

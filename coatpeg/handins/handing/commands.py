@@ -16,7 +16,7 @@ from coatpeg.core.handins.standing import Facts, Happening, Status, Verb
 from coatpeg.core.outlines.filling import Wanted
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
-from coatpeg.handins.asked.asking import handins_of_group
+from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
 from coatpeg.handins.handing.records import facts_now, keep_after
 from coatpeg.handins.handing.submitting import new_receipt, snapshot
 from coatpeg.handins.models import HandIn, OwnDue, Submission
@@ -45,12 +45,13 @@ def hand_in(
         handin = _of_group(handin_id, portfolio.enrolment.group_id)
         facts = facts_now(portfolio.enrolment_id, handin_id)
         calendar = school_calendar()
-        due = _due(portfolio, handin, calendar, now)
+        asked, answer = _answer_of(portfolio, handin, calendar, now)
+        due = answer.due.moment
         newest = Submission.objects.filter(pk=facts.newest).first() if facts.newest else None
         again = again_until_due(handin.again and newest is not None and newest.left_open, facts, due, now)
         if facts.submissions != seen or (newest and facts.outcome is not Status.SENT_BACK and not again):
             raise _told_of(newest)
-        _refuse_not_now(portfolio, handin, facts, calendar, now)
+        _refuse_not_now(handin, asked, answer, facts, calendar, now)
         pockets = list(handin.pockets.all())
         wanted = wanted_now(portfolio, pockets, calendar.local_day(now))
         document, any_work = snapshot(handin, portfolio, pockets, wanted)
@@ -88,11 +89,13 @@ def hand_in(
         return submission
 
 
-def _due(portfolio: Portfolio, handin: HandIn, calendar: SchoolCalendar, now: datetime) -> datetime | None:
-    """The effective due moment of this student."""
+def _answer_of(
+    portfolio: Portfolio, handin: HandIn, calendar: SchoolCalendar, now: datetime
+) -> tuple[AskedHandIn, Answer]:
+    """The hand-in as the rules take it, and whether it is asked of this student, due when."""
     member = members(handin.group_id, calendar.local_day(now), enrolments=(portfolio.enrolment_id,))[0]
     asked = handins_of_group(handin.group_id, handin.pk)[0]
-    return asked.answer(member.enrolment_id, member.student, calendar).due.moment
+    return asked, asked.answer(member.enrolment_id, member.student, calendar)
 
 
 def carry_out(
@@ -163,13 +166,10 @@ def _told_of(newest: Submission | None, why: str = "This is already handed in.")
 
 
 def _refuse_not_now(
-    portfolio: Portfolio, handin: HandIn, facts: Facts, calendar: SchoolCalendar, now: datetime
+    handin: HandIn, asked: AskedHandIn, answer: Answer, facts: Facts, calendar: SchoolCalendar, now: datetime
 ) -> None:
     """Refuse where this student is not asked, excused, or it is not open."""
-    today = calendar.local_day(now)
-    member = members(handin.group_id, today, enrolments=(portfolio.enrolment_id,))[0]
-    asked = handins_of_group(handin.group_id, handin.pk)[0]
-    if not stays_asked(asked.answer(member.enrolment_id, member.student, calendar).asked, facts):
+    if not stays_asked(answer.asked, facts):
         raise Refused(
             f"“{handin.title}” is not asked of you.", where=handin.title, fix="Ask your teacher if it should be."
         )
@@ -204,6 +204,10 @@ def take_back(person: Person, submission_id: int, now: datetime) -> Submission:
         named.voided_at = now
         named.save(update_fields=["voided_at"])
         carry_out(doing, portfolio, named.handin, Verb.TAKEN_BACK, submission=named)
+        before = facts_now(named.enrolment_id, named.handin_id).newest
+        if named.handin.again and before:
+            # The one before it stands again: it locks as soon as it is due, at once where it is.
+            Submission.objects.filter(pk=before).update(left_open=True, open_until=now)
         return named
 
 
