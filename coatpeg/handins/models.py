@@ -40,6 +40,10 @@ class HandIn(models.Model):
     """When that was carried out."""
     directions = models.TextField(blank=True, default="")
     """Rich text of its own, beside that of its pockets."""
+    model_answer = models.TextField(blank=True, default="")
+    """Rich text that staff see."""
+    model_from = models.DateField(null=True, blank=True)
+    """From which day on students see it too; never where there is none."""
     whom = models.CharField(
         max_length=8, choices=[(one, one) for one in ("all", "groups", "students", "but")], default="all"
     )

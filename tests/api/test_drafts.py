@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 from coatpeg.core.policy import Role
@@ -90,6 +90,30 @@ class Drafts(ApiCase):
         self.assertEqual(len(self.ok(self.lead, "GET", self.path)["drafts"]), 1)
         self.assertFalse(Notice.objects.exists())
         self.problem(422, self.lead, "POST", self.path, self.plan(draft=True, repeat={"every": 1, "until": str(TODAY)}))
+
+
+    def test_a_model_answer_is_the_staffs_until_the_day_from_which_students_see_it(self) -> None:
+        answer = "<p>Seeds need water.</p><script>alert(1)</script>"
+        more = {"model_answer": answer, "model_from": str(TODAY + 3 * DAY)}
+        made = self.ok(self.lead, "POST", self.path, self.plan(**more))
+        path = f"{self.path}/{made['id']}"
+        plan = self.ok(self.lead, "GET", path)
+        self.assertEqual((plan["model_answer"], plan["model_from"]), ("<p>Seeds need water.</p>", str(TODAY + 3 * DAY)))
+
+        def seen(now: datetime) -> str:
+            with self.at(now):
+                opened = self.ok(self.student, "GET", f"/portfolios/{self.ada.pk}/pockets/{self.card.pk}")
+            return str(opened["handins"][0]["model_answer"])
+
+        self.assertEqual(seen(NOW), "")
+        self.assertEqual(seen(NOW + 2 * DAY), "")
+        self.assertEqual(seen(NOW + 3 * DAY), "<p>Seeds need water.</p>")
+        self.ok(self.lead, "PUT", path, {**plan, "model_from": None})
+        self.assertEqual(seen(NOW + 30 * DAY), "", "without a day students never see it")
+        years = {**plan, "model_from": "2099-01-01", "version": plan["version"] + 1}
+        self.assertIn("model_from", self.problem(422, self.lead, "PUT", path, years)["where"])
+        copied = self.ok(self.lead, "GET", f"{self.path}/like/{made['id']}")
+        self.assertEqual(copied["model_answer"], "<p>Seeds need water.</p>")
 
 
 class LaidOut(ApiCase):

@@ -29,6 +29,8 @@ def plan_in(body: shapes.PlanIn) -> setting.Plan:
         step=body.step,
         closes=Due(body.closes.day, body.closes.at) if body.closes else None,
         directions=body.directions,
+        model_answer=body.model_answer,
+        model_from=body.model_from,
         opens_again=body.opens_again,
         again=body.again,
         draft=body.draft,

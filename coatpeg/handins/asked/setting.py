@@ -42,6 +42,9 @@ class Plan:
     step: Decimal = Decimal(1)
     closes: Due | None = None
     directions: str = ""
+    model_answer: str = ""
+    model_from: date | None = None
+    """From which day on students see the model answer; staff see it from the start."""
     opens_again: bool = False
     again: bool = False
     """Whether it may be handed in again until it is due."""
@@ -183,6 +186,7 @@ def check(group_id: int, plan: Plan, kept: Collection[int] = ()) -> None:
             fix="Let it open earlier, or make it due later.",
         )
     _check_closing(group_id, plan)
+    check_class_days(group_id, model_from=plan.model_from)
     if plan.points is not None:
         check_points(plan.points, plan.step)
 
@@ -270,6 +274,8 @@ def write(handin: HandIn, plan: Plan) -> None:
     handin.for_everyone = plan.periods is None
     handin.points, handin.step = plan.points, plan.step
     handin.directions = clean(plan.directions)
+    handin.model_answer = clean(plan.model_answer)
+    handin.model_from = plan.model_from if handin.model_answer else None
     handin.opens_again = plan.opens_again
     handin.again = plan.again
     handin.draft = plan.draft
@@ -308,6 +314,8 @@ def plan_of(handin: HandIn) -> Plan:
         step=handin.step,
         closes=Due(handin.closes_day, handin.closes_time) if handin.closes_day else None,
         directions=handin.directions,
+        model_answer=handin.model_answer,
+        model_from=handin.model_from,
         opens_again=handin.opens_again,
         again=handin.again,
         draft=handin.draft,

@@ -53,6 +53,8 @@ class PlanIn(Shape):
     step: Decimal = Decimal(1)
     closes: PlanDue | None = None
     directions: str = Field(default="", max_length=100_000)
+    model_answer: str = Field(default="", max_length=100_000)
+    model_from: Day | None = None
     opens_again: bool = False
     again: bool = False
     draft: bool = False

@@ -52,6 +52,8 @@ class PlanShape(Shape):
     points: Decimal | None
     step: Decimal
     directions: str
+    model_answer: str
+    model_from: date | None
     opens_again: bool
     again: bool
     draft: bool

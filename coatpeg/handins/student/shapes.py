@@ -119,6 +119,8 @@ class StudentHandIn(StandingShape):
     stays_open: bool
     """Whether its pockets stay open after handing in, until it is due."""
     directions: str
+    model_answer: str
+    """Empty until the day from which students see it."""
     count: int
     pockets: list[CollectedPocket]
     """Every pocket that it collects."""

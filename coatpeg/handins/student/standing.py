@@ -29,13 +29,17 @@ def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[s
     shown = list(handins)
     enrolment = view.members[0].enrolment_id
     submissions = submissions_by_handin(enrolment, [one.id for one in shown])
-    said = dict(HandIn.objects.filter(pk__in=[one.id for one in shown]).values_list("pk", "directions"))
+    rows = HandIn.objects.filter(pk__in=[one.id for one in shown])
+    said = {
+        pk: {"directions": directions, "model_answer": model if since and since <= view.today else ""}
+        for pk, directions, model, since in rows.values_list("pk", "directions", "model_answer", "model_from")
+    }
     waiting = [one for one in shown if waits(view, one)]
     wanting = _wanting(view, frozenset().union(*(one.pockets for one in waiting)))
     return [
         {
             **_handin(view, one, submissions.get(one.id, []), wanting if one in waiting else {}),
-            "directions": said.get(one.id, ""),
+            **said.get(one.id, {"directions": "", "model_answer": ""}),
         }
         for one in shown
     ]

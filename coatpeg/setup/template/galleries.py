@@ -225,6 +225,8 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         closes_day=move.day(handin.closes_day),
         closes_time=handin.closes_time if handin.closes_day else None,
         directions=handin.directions,
+        model_answer=handin.model_answer,
+        model_from=move.day(handin.model_from),
         opens_again=handin.opens_again,
         again=handin.again,
         draft=handin.draft,

@@ -4316,6 +4316,13 @@ export interface components {
             /** Key */
             key?: string | null;
             /**
+             * Model Answer
+             * @default
+             */
+            model_answer: string;
+            /** Model From */
+            model_from?: string | null;
+            /**
              * Opens
              * Format: date
              */
@@ -5008,6 +5015,8 @@ export interface components {
             late_days: number;
             /** Late Seconds */
             late_seconds: number;
+            /** Model Answer */
+            model_answer: string;
             /**
              * Opens
              * Format: date
@@ -7237,6 +7246,13 @@ export interface components {
             /** Key */
             key?: string | null;
             /**
+             * Model Answer
+             * @default
+             */
+            model_answer: string;
+            /** Model From */
+            model_from?: string | null;
+            /**
              * Opens
              * Format: date
              */
@@ -7295,6 +7311,10 @@ export interface components {
             id: number;
             /** Later */
             later: number;
+            /** Model Answer */
+            model_answer: string;
+            /** Model From */
+            model_from: string | null;
             /**
              * Opens
              * Format: date
@@ -8405,6 +8425,8 @@ export interface components {
             late_days: number;
             /** Late Seconds */
             late_seconds: number;
+            /** Model Answer */
+            model_answer: string;
             /**
              * Opens
              * Format: date

@@ -100,10 +100,15 @@ function Scope({ series, form }: { series: NonNullable<Props["series"]>; form: U
 /** What most hand-ins leave as it is; it stands open where one does not. */
 function More({ form, fields }: { form: UseFormReturn<Fields>; fields: Fields }) {
   return (
-    <details open={Boolean(fields.directions || fields.closes || fields.opensAgain || fields.again) || undefined}>
+    <details open={Boolean(fields.directions || fields.modelAnswer || fields.closes || fields.opensAgain || fields.again) || undefined}>
       <summary className={`${LABEL} cursor-pointer`}>{TEXTS.more}</summary>
       <div className="mt-3 flex flex-col gap-4">
         <RichField label={TEXTS.directions} control={form.control} name="directions" may />
+        <div>
+          <RichField label={TEXTS.modelAnswer} control={form.control} name="modelAnswer" may />
+          {fields.modelAnswer ? <FormDate label={TEXTS.modelFrom} control={form.control} name="modelFrom" /> : null}
+          <p className="mt-1 text-quiet">{TEXTS.modelHint}</p>
+        </div>
         <div>
           <Moment label={TEXTS.closes} form={form} day="closes" time="closesTime" />
           <p className="mt-1 text-quiet">{TEXTS.closesHint}</p>

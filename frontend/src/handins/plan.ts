@@ -18,6 +18,9 @@ export interface Fields {
   closes: string;
   closesTime: string;
   directions: string;
+  modelAnswer: string;
+  /** From which day on students see it. */
+  modelFrom: string;
   opensAgain: boolean;
   /** It may be handed in again until it is due. */
   again: boolean;
@@ -56,6 +59,8 @@ export function firstFields(data: Schema["HandInsShape"]): Fields {
     closes: "",
     closesTime: "",
     directions: "",
+    modelAnswer: "",
+    modelFrom: "",
     opensAgain: false,
     again: false,
     closing: "nothing",
@@ -90,6 +95,8 @@ export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]
     closes: closes.day,
     closesTime: closes.time,
     directions: plan.directions,
+    modelAnswer: plan.model_answer,
+    modelFrom: plan.model_from ?? "",
     opensAgain: plan.opens_again,
     again: plan.again,
     closing: plan.closing,
@@ -132,6 +139,8 @@ export function planOf(fields: Fields, draft = false): Schema["PlanIn"] {
     step: fields.step,
     closes: dueOf(fields.closes, fields.closesTime),
     directions: fields.directions,
+    model_answer: fields.modelAnswer,
+    model_from: fields.modelFrom || null,
     opens_again: fields.opensAgain,
     again: fields.again,
     draft,

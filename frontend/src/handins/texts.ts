@@ -43,6 +43,9 @@ export const TEXTS = catalogue("handins", {
   nameDue: message<{ name: string }>("{name} due"),
   more: "More: directions, closing, afterwards",
   directions: "Directions of its own",
+  modelAnswer: "Model answer",
+  modelFrom: "Students see it from",
+  modelHint: "Staff see it from the start, students from the day you give; without a day they never do.",
   closes: "Closes",
   onceClosed: "Once it has closed",
   closings: {

@@ -161,6 +161,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       {handin.status === "not_open" && <p className="text-base">{TEXTS.youCanHandThisIn({ opens: day(handin.opens) })}</p>}
       {handin.status === "excused" && <p className="text-base">{TEXTS.youAreExcusedFromTitle({ title: handin.title })}</p>}
       {handin.directions && <RichText html={handin.directions} className="text-base" />}
+      <ModelAnswer handin={handin} />
       {waits && handin.closed && handin.closes && (
         <p className="text-base">{TEXTS.closedOn({ closes: due(handin.closes, handin.closes_time) })}</p>
       )}
@@ -198,6 +199,17 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       {stands && !todo && <Standing handin={handin} submission={stands} rows={rows} held={held} onAgain={handin.again && !busy && uploading.length === 0 ? () => void press(false) : null} onChange={fresh} />}
       <Earlier handin={handin} groupId={groupId} portfolio={portfolio} />
     </section>
+  );
+}
+
+/** What a good answer looks like, once students may see it. */
+function ModelAnswer({ handin }: { handin: HandIn }) {
+  if (!handin.model_answer) return null;
+  return (
+    <details className="rounded-lg border border-edge bg-paper p-3">
+      <summary className="min-h-8 cursor-pointer text-base font-bold">{TEXTS.modelAnswer}</summary>
+      <RichText html={handin.model_answer} className="mt-2 text-base" />
+    </details>
   );
 }
 

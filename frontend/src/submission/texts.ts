@@ -54,6 +54,7 @@ export const TEXTS = catalogue("submission", {
   allHereAgain: message<{ pockets: number }>("{pockets, plural, one {Everything is here. Your teacher gets it again; the pocket is locked until they have looked.} other {Everything is here, in all # pockets. Your teacher gets it again; they are locked until they have looked.}}"),
   allHereOpen: message<{ pockets: number; until: string }>("{pockets, plural, one {Everything is here. The pocket stays open} other {Everything is here, in all # pockets. They stay open}}{until, select, none {} other { until {until}}}: you can change your work and hand in again. The newest counts."),
   staysOpenUntil: message<{ until: string }>("It stays open{until, select, none {} other { until {until}}}: you can change it and hand in again. The newest counts."),
+  modelAnswer: "Model answer",
   whatBecomes: "What is handed in",
   becomes: { locked: "locked after that", rows: "its rows are locked, new ones stay possible", open: "stays open until it is due", held: "is locked already" },
   becomesAndOpen: message<{ then: string; open: string }>("{then}; {open}"),
