@@ -91,7 +91,6 @@ class Drafts(ApiCase):
         self.assertFalse(Notice.objects.exists())
         self.problem(422, self.lead, "POST", self.path, self.plan(draft=True, repeat={"every": 1, "until": str(TODAY)}))
 
-
     def test_a_model_answer_is_the_staffs_until_the_day_from_which_students_see_it(self) -> None:
         answer = "<p>Seeds need water.</p><script>alert(1)</script>"
         more = {"model_answer": answer, "model_from": str(TODAY + 3 * DAY)}

@@ -3,9 +3,9 @@
 from datetime import date
 from typing import Any
 
-from coatpeg.handins.models import HandIn
+from coatpeg.handins.models import HandIn, HandInStudent
 from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket
-from coatpeg.people.models import School, Term, new_calendar_key
+from coatpeg.people.models import Enrolment, School, Term, WorkingGroup, new_calendar_key
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.case import ApiCase
@@ -218,6 +218,24 @@ class CarryingOver(GalleryCase):
         self.assertEqual(
             (own.title, own.opens, own.section.template_id), ("Recipe card", date(2027, 1, 11), self.forge.template.pk)
         )
+
+    def test_what_asks_some_asks_the_same_there_or_stays_a_draft(self) -> None:
+        builders.StaffRole.objects.create(group=self.plot.group, person=self.forge.lead, role="observer")
+        one = Enrolment.objects.filter(group=self.plot.group)[0]
+        here, there = (WorkingGroup.objects.create(group=of.group, name="Beds") for of in (self.plot, self.forge))
+        here.members.add(one)
+        beds = self.plot.handin(self.card, title="Beds")
+        HandIn.objects.filter(pk=beds.pk).update(whom="groups")
+        beds.groups.add(here)
+        chosen = self.plot.handin(self.card, title="Chosen")
+        HandIn.objects.filter(pk=chosen.pk).update(whom="students")
+        HandInStudent.objects.create(handin=chosen, enrolment=one)
+        self.ok(self.forge.lead, "POST", self.path, {"source": self.plot.group.pk, "handins": True})
+        made = {of.title: of for of in HandIn.objects.filter(group=self.forge.group)}
+        self.assertEqual(
+            (made["Beds"].whom, list(made["Beds"].groups.all()), made["Beds"].draft), ("groups", [there], False)
+        )
+        self.assertEqual((made["Chosen"].whom, made["Chosen"].draft, made["Card"].draft), ("all", True, False))
 
     def test_the_structure_alone_and_what_cannot_be(self) -> None:
         builders.StaffRole.objects.create(group=self.plot.group, person=self.forge.lead, role="observer")

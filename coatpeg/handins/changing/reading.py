@@ -98,7 +98,7 @@ def plan_in_class(handin: HandIn, group_id: int) -> Plan:
     there = {pk: periods[name] for pk, name in names.items() if name in periods}
     asked = None if plan.periods is None else frozenset(there[one] for one in plan.periods if one in there)
     dues = {there[one]: moved(due) for one, due in plan.period_dues.items() if one in there}
-    whom, groups, students = _whom_in(plan, group_id)
+    whom, groups, students = whom_in(plan, group_id)
     opens: date = moved_by_week(plan.opens, source, target, calendar)
     return Plan(
         title=plan.title,
@@ -122,7 +122,7 @@ def plan_in_class(handin: HandIn, group_id: int) -> Plan:
     )
 
 
-def _whom_in(plan: Plan, group_id: int) -> tuple[str, frozenset[int], frozenset[int]]:
+def whom_in(plan: Plan, group_id: int) -> tuple[str, frozenset[int], frozenset[int]]:
     """Whom a plan picks in another class: groups of the same name, the same people; all where there is none of them."""
     names = WorkingGroup.objects.filter(pk__in=plan.groups).values("name")
     groups = frozenset(WorkingGroup.objects.filter(group_id=group_id, name__in=names).values_list("pk", flat=True))

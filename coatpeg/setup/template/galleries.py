@@ -10,8 +10,9 @@ from coatpeg.core.calendar.school_days import SchoolCalendar, Term
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.outlines.gallery import News, from_data, moved_by_week, pocket_in, section_in, with_own_days
 from coatpeg.core.policy import Action
-from coatpeg.handins.asked.setting import tell_of
-from coatpeg.handins.models import HandIn, HandInPeriod
+from coatpeg.handins.asked.setting import plan_of, tell_of
+from coatpeg.handins.changing.reading import whom_in
+from coatpeg.handins.models import HandIn, HandInPeriod, HandInStudent
 from coatpeg.outlines import dealing, editing, gallery, given_files, repeating
 from coatpeg.outlines.models import GalleryVersion, Pocket, Section, Template, Unit
 from coatpeg.people.access import require_in_group
@@ -213,6 +214,18 @@ class _Move:
         return moved_by_week(day, self.source, self.target, self.calendar) if day else None
 
 
+def _ask_the_same(made: HandIn, handin: HandIn) -> None:
+    """Ask groups of the same name and the same people. Where there are none here it stays a draft: not everybody."""
+    if handin.whom == "all":
+        return
+    made.whom, groups, students = whom_in(plan_of(handin), made.group_id)
+    made.draft = made.draft or made.whom == "all"
+    made.save(update_fields=["whom", "draft"])
+    made.groups.set(groups if made.whom == "groups" else ())
+    named = sorted(students) if made.whom in ("students", "but") else []
+    HandInStudent.objects.bulk_create([HandInStudent(handin=made, enrolment_id=one) for one in named])
+
+
 def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Move) -> HandIn:
     """A hand-in in another class, its days moved; periods of the same name keep their own dates."""
     opens, due = move.day(handin.opens) or handin.opens, move.day(handin.due_day)
@@ -249,6 +262,7 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         if one.period.name in periods
     ]
     HandInPeriod.objects.bulk_create(rows)
+    _ask_the_same(made, handin)
     if not handin.for_everyone and not any(row.asked for row in rows):
         made.for_everyone = True  # its periods are not here: better everyone than nobody, and staff see it at once
         made.save(update_fields=["for_everyone"])
