@@ -14,6 +14,8 @@ from operations.browsing import CHROMIUM, QUIET, sign_in
 from operations.serving import Running, listen, serve
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+PAPER = (1123, 794)
+"""A4 across at 96 pixels an inch."""
 Step = Callable[[Page], None]
 
 
@@ -96,16 +98,22 @@ def _caseload(page: Page) -> None:
     page.get_by_role("main").get_by_role("button", name=re.compile("fewer")).first.click()
 
 
-def _look_in(page: Page) -> None:
+def _class_log(page: Page) -> None:
     page.get_by_role("link", name="Look in").click()
     page.get_by_role("button", name=re.compile("^Pocket:")).click()
-    page.get_by_role("option", name="Recipe card").click()
-    page.get_by_text(re.compile("have begun")).wait_for()
+    page.get_by_role("option", name="Crop log").click()
+    page.get_by_role("button", name=re.compile("^Show:")).click()
+    page.get_by_role("option", name="all rows").click()
+    page.get_by_role("complementary", name="Added up").wait_for()
 
 
-def _text(page: Page) -> None:
-    page.get_by_role("link", name=re.compile("^Q3")).first.click()
-    page.get_by_role("textbox", name="Your text: What I think").locator(".katex").wait_for()
+def _printed(page: Page) -> None:
+    """The pegs as they go on paper: the first sheet, A4 across."""
+    page.get_by_role("grid").wait_for()
+    page.wait_for_timeout(4_000)
+    page.emulate_media(media="print")
+    page.evaluate("window.dispatchEvent(new Event('beforeprint'))")
+    page.locator(".on-paper").wait_for()
 
 
 def _calendar(page: Page) -> None:
@@ -167,8 +175,8 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "calendar": ("bright", DESK, _calendar),
     "my-pockets": ("josh", DESK, _pocket),
     "my-pockets-tablet": ("josh", TABLET, _pocket),
-    "look-in": ("okafor", DESK, _look_in),
-    "text-tablet": ("thandi", TABLET, _text),
+    "class-log": ("okafor", DESK, _class_log),
+    "pegs-on-paper": ("okafor", PAPER, _printed),
     "to-hand-in-phone": ("josh", PHONE, _to_hand_in),
     "pegs-dark": ("okafor", DESK, _dark),
     "my-pockets-contrast": ("josh", DESK, _contrast),

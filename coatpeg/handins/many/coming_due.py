@@ -8,6 +8,7 @@ hand in again any more locks within that minute. All of a class that lock at onc
 from __future__ import annotations
 
 from collections import defaultdict
+from dataclasses import dataclass, field
 from datetime import datetime
 
 from django.db.models import QuerySet
@@ -44,30 +45,46 @@ def lock_all() -> int:
     return sum(lock(group_id, now) for group_id in groups)
 
 
+@dataclass
+class _Found:
+    """What was left open in a class: whose moment is another one now, what is over, and what of that locks."""
+
+    later: list[Submission] = field(default_factory=list)
+    over: list[int] = field(default_factory=list)
+    locking: dict[HandIn, list[Submission]] = field(default_factory=lambda: defaultdict(list))
+
+
+def _look(group_id: int, now: datetime) -> _Found:
+    rows = list(_left_open().filter(handin__group_id=group_id).select_related("handin").defer("snapshot"))
+    view = situation(group_id, now, enrolments={one.enrolment_id for one in rows})
+    found = _Found()
+    for one in rows:
+        due = view.dues.get((one.enrolment_id, one.handin_id))
+        moment = due.moment if due else None
+        if one.handin.again and not has_come_due(moment, now):
+            if one.open_until != moment:
+                one.open_until = moment
+                found.later.append(one)
+            continue
+        found.over.append(one.pk)
+        facts = facts_in(view, one.enrolment_id, one.handin_id)
+        if locks_when_due(facts, one.pk, opens_again=one.handin.opens_again):
+            found.locking[one.handin].append(one)
+    return found
+
+
 def lock(group_id: int, now: datetime) -> int:
-    """The same for one class, in a transaction of its own."""
+    """The same for one class, in a transaction of its own; nobody waits for it where there is nothing to do."""
+    seen = _look(group_id, now)
+    if not seen.later and not seen.over:
+        return 0
     with deed(None, now) as doing:
         lock_portfolios(group_id)
-        found = list(_left_open().filter(handin__group_id=group_id).select_related("handin").defer("snapshot"))
-        view = situation(group_id, now, enrolments={one.enrolment_id for one in found})
-        locking: dict[HandIn, list[Submission]] = defaultdict(list)
-        later, over = [], []
-        for one in found:
-            facts = facts_in(view, one.enrolment_id, one.handin_id)
-            due = view.dues.get((one.enrolment_id, one.handin_id))
-            moment = due.moment if due else None
-            if one.handin.again and not has_come_due(moment, now):
-                if one.open_until != moment:
-                    one.open_until = moment
-                    later.append(one)
-                continue
-            over.append(one.pk)
-            if locks_when_due(facts, one.pk, opens_again=one.handin.opens_again):
-                locking[one.handin].append(one)
-        Submission.objects.bulk_update(later, ["open_until"], batch_size=500)
-        Submission.objects.filter(pk__in=over).update(left_open=False, open_until=None)
+        found = _look(group_id, now)
+        Submission.objects.bulk_update(found.later, ["open_until"], batch_size=500)
+        Submission.objects.filter(pk__in=found.over).update(left_open=False, open_until=None)
         count = 0
-        for handin, of in sorted(locking.items(), key=lambda one: one[0].pk):
+        for handin, of in sorted(found.locking.items(), key=lambda one: one[0].pk):
             pockets = sorted(handin.pockets.values_list("pk", flat=True))
             held: list[Held] = [(one.enrolment_id, pocket) for one in of for pocket in pockets]
             taken = take(handin, held, now)

@@ -10,6 +10,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
 import { chosenFrom, filtered, KEYS } from "./filters";
 import { useFigures, useNextByKey } from "./figures";
+import type { Figures } from "./figures";
 import type { Board, Chosen, Row, ShownAs } from "./filters";
 import { Legend } from "./Legend";
 import { OnPaper } from "./OnPaper";
@@ -65,6 +66,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
   const group = useGroup();
   const shown = useMemo(() => filtered(board, chosen), [board, chosen]);
   const { rows } = shown;
+  const figures = useFigures(groupId, shown.board.handins, chosen.cells);
   const clear = () => set(Object.fromEntries(KEYS.map((key) => [key, null])));
   const closePanel = () => {
     set({ student: null });
@@ -77,7 +79,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
   return (
     <>
       <h1 className="sr-only">{TEXTS.title}</h1>
-      <OnPaper title={group?.name ?? TEXTS.title} board={shown.board} rows={rows} />
+      <OnPaper title={group?.name ?? TEXTS.title} board={shown.board} rows={rows} figures={figures} />
       <Rail
         frame={board}
         selected={chosen.handin}
@@ -102,7 +104,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
         }}
       >
         <section aria-label={TEXTS.studentsAndHandIns} className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper low:h-[90dvh] low:flex-none">
-          <Shown board={shown.board} rows={rows} chosen={chosen} student={student} set={set} onClear={clear} picking={picking} />
+          <Shown board={shown.board} rows={rows} chosen={chosen} student={student} set={set} onClear={clear} picking={picking} figures={figures} />
         </section>
         {opened && (
           <Suspense fallback={null}>
@@ -128,14 +130,14 @@ interface ShownProps {
   set: Change;
   onClear: () => void;
   picking: Picking;
+  figures: Figures;
 }
 
 /** What the filters leave, as pegs or as a list of what came in. */
-function Shown({ board, rows, chosen, student, set, onClear, picking }: ShownProps) {
+function Shown({ board, rows, chosen, student, set, onClear, picking, figures }: ShownProps) {
   const groupId = useGroupId();
   const showAs = useCallback((cells: ShownAs) => set({ cells: cells === "coats" ? null : cells }), [set]);
   useNextByKey(chosen.cells, showAs);
-  const figures = useFigures(groupId, board.handins, chosen.cells);
   if (chosen.as === "patterns") {
     return (
       <Suspense fallback={<Waiting />}>

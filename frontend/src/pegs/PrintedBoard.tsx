@@ -3,6 +3,7 @@ import { createPortal } from "react-dom";
 import { Coat } from "../ui/Coat";
 import { shortDay } from "../ui/dates";
 import { listed } from "../ui/words";
+import type { Figures } from "./figures";
 import type { Board, Row } from "./filters";
 import { Coats } from "./Legend";
 import { TEXTS } from "./texts";
@@ -14,9 +15,11 @@ export interface Paper {
   title: string;
   board: Board;
   rows: Row[];
+  /** A number for each peg; undefined where coats are shown. */
+  figures: Figures;
 }
 
-export function PrintedBoard({ title, board, rows }: Paper) {
+export function PrintedBoard({ title, board, rows, figures }: Paper) {
   const starts = board.handins.map((_, at) => at).filter((at) => at % AT_ONCE === 0);
   return createPortal(
     <div className="on-paper text-xs text-ink">
@@ -55,7 +58,7 @@ export function PrintedBoard({ title, board, rows }: Paper) {
                     const cell = row.cells[start + at];
                     return (
                       <td key={one.id}>
-                        <span className="flex justify-center">{cell && cell.status !== "not_asked" && <Coat state={cell} />}</span>
+                        <span className="flex justify-center">{cell && cell.status !== "not_asked" && (figures ? figures(row, start + at) : <Coat state={cell} />)}</span>
                       </td>
                     );
                   })}
@@ -65,7 +68,7 @@ export function PrintedBoard({ title, board, rows }: Paper) {
           </table>
         );
       })}
-      <Coats />
+      {!figures && <Coats />}
     </div>,
     document.body,
   );
