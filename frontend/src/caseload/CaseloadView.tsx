@@ -89,11 +89,11 @@ function Row({ one, today, groupId, chosen, onChoose }: RowProps) {
       <ul className="flex flex-col gap-1">
         {one.classes.map((of) => (
           <li key={of.enrolment} className="grid grid-cols-[minmax(0,1fr)_88px_minmax(0,1.1fr)] items-baseline gap-x-3">
-            <Link to={`/g/${groupId}/portfolio/${of.portfolio}`} className="truncate text-in underline">
+            <Link to={`/g/${groupId}/portfolio/${of.portfolio}`} className="inline-block min-h-6 min-w-0 break-words text-in underline">
               {of.name}
             </Link>
             <span className="figures text-quiet">{of.wanted > 0 ? TEXTS.whatFilled({ what: Math.round((100 * of.met) / of.wanted) }) : TEXTS.nothingWanted}</span>
-            <span className="min-w-0 truncate">
+            <span className="min-w-0 break-words">
               {of.overdue.length > 0 && (
                 <span className="font-semibold text-overdue" title={of.overdue.join(", ")}>
                   {TEXTS.countOverdueOverdue({ count: of.overdue.length, overdue: of.overdue.join(", ") })}

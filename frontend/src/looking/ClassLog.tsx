@@ -128,8 +128,8 @@ function Filters({ page, wanted, periods, groupId, pocketId, change }: FiltersPr
       <span className="ml-auto flex items-center gap-2">
         <Download aria-hidden size={16} />
         {ENDINGS.map((one) => (
-          <a key={one} href={`/api/groups/${groupId}/logs/${pocketId}/${one}?${query}`} className="inline-flex min-h-8 items-center font-semibold text-in underline" aria-label={ROWS.takeAlong({ ending: one.toUpperCase() })}>
-            {one.toUpperCase()}
+          <a key={one} href={`/api/groups/${groupId}/logs/${pocketId}/${one}?${query}`} className="inline-flex min-h-8 items-center font-semibold text-in underline" aria-label={ROWS.takeAlong({ ending: ROWS.endings[one] })}>
+            {ROWS.endings[one]}
           </a>
         ))}
       </span>

@@ -26,6 +26,7 @@ export const ROWS = catalogue("looking.rows", {
   everybodyAgain: message<{ name: string }>("{name} only: show everybody again"),
   found: message<{ count: number; complete: number }>("{count, plural, one {# row} other {# rows}}, {complete, number} finished"),
   sum: message<{ title: string; amount: string; unit: string }>("{title} {amount} {unit}"),
+  endings: { xlsx: "XLSX", ods: "ODS", csv: "CSV" },
   takeAlong: message<{ ending: string }>("These rows as {ending}"),
   more: message<{ count: number }>("Show more: {count, number} left"),
   none: "No row fits this.",
