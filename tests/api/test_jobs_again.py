@@ -71,7 +71,7 @@ class HalfWay(ApiCase):
         self.assertEqual(
             ours,
             {"make_readable", "make_ready", "see_to_uploads", "pick_up_lists", "fan_out", "mail"}
-            | {"ask_anew", "mail_all", "forget", "forget_jobs", "make_pack", "forget_packs", "close_all"},
+            | {"ask_anew", "mail_all", "forget", "forget_jobs", "make_pack", "forget_packs", "close_all", "lock_all"},
         )
 
     def test_making_a_file_readable(self) -> None:

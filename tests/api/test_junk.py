@@ -62,6 +62,7 @@ class Documented(ApiCase):
         self.ids = {
             "group_id": own.of.group.pk,
             "deed": "a-deed",
+            "ending": "csv",
             "name": "a-series",
             "portfolio_id": own.portfolio.pk,
             "pocket_id": own.page.pk,

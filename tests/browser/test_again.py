@@ -75,10 +75,10 @@ class Drafts(BrowserCase):
         page.get_by_role("button", name="Set the hand-in").click()
         expect(page.get_by_text("“Taste test” is set.")).to_be_visible()
         expect(drafts).to_have_count(0)
-        expect(student.get_by_role("link", name="Taste test")).to_be_visible(timeout=8_000)
+        expect(student.get_by_role("link", name="Taste test")).to_be_visible()
         page.get_by_role("button", name="Undo").last.click()
         expect(drafts.get_by_text("Taste test")).to_be_visible()
-        expect(student.get_by_text("Nothing is waiting for you.")).to_be_visible(timeout=8_000)
+        expect(student.get_by_text("Nothing is waiting for you.")).to_be_visible()
 
     def test_another_classs_hand_ins_are_laid_out_as_drafts(self) -> None:
         old = builders.klass("7 Plot", "frith", today=self.today)

@@ -100,6 +100,8 @@ class KeysAlone(BrowserCase):
         self.press(page, page.get_by_role("link", name="Template"))
         self.press(page, page.get_by_role("button", name="Pocket", exact=True))
         name = page.get_by_label("Name of the pocket")
+        # The form beside the outline is that of the pocket before until the new one has come.
+        expect(name).to_have_value("New pocket")
         self.to(page, name)
         page.keyboard.press("Control+a")
         page.keyboard.type("Seed diary")

@@ -9,7 +9,7 @@ export function KeysDialog({ view, student, onClose }: { view: string; student: 
   const own = KEYS.of[view];
   const help = helpOf(view, student);
   return (
-    <Modal title={KEYS.title} onClose={onClose} narrow>
+    <Modal title={KEYS.title} onClose={onClose} narrow read>
       {help && <p>{help}</p>}
       {own && <Table title={own.title} keys={own.keys} letters={letters} />}
       <Table title={KEYS.everywhere.title} keys={KEYS.everywhere.keys} letters={letters} />

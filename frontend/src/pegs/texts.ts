@@ -85,7 +85,6 @@ export const CELLS = catalogue("pegs.cells", {
   label: "On the pegs",
   shown: { coats: "coats", points: "points", late: "days late", filled: "filled" },
   means: {
-    coats: "",
     points: "The points that are released. A draft shows on the marking pile only.",
     late: "How many school days after the due moment the first submission came.",
     filled: "How much of what is wanted is in the pockets that the hand-in collects.",

@@ -13,9 +13,11 @@ interface Props {
   wide?: boolean;
   /** For a few fields. */
   narrow?: boolean;
+  /** Only read: nothing in it takes the keyboard, so what scrolls does. */
+  read?: boolean;
 }
 
-export function Modal({ title, onClose, children, wide = false, narrow = false }: Props) {
+export function Modal({ title, onClose, children, wide = false, narrow = false, read = false }: Props) {
   useReturnFocus();
   return (
     <Dialog open onClose={onClose} className="relative z-50">
@@ -28,7 +30,10 @@ export function Modal({ title, onClose, children, wide = false, narrow = false }
               <X aria-hidden size={20} />
             </button>
           </div>
-          <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">{children}</div>
+          {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reached by the keyboard */}
+          <div tabIndex={read ? 0 : undefined} className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+            {children}
+          </div>
         </DialogPanel>
       </div>
     </Dialog>
