@@ -18,7 +18,7 @@ function fontFirst(): Plugin {
   };
 }
 
-/** What the page begins with is asked for with it, although its language is loaded before it. */
+/** What the page begins with, its styles too, is asked for with it, although its language is loaded before it. */
 function startFirst(): Plugin {
   return {
     name: "coat-peg-start-first",
@@ -27,7 +27,8 @@ function startFirst(): Plugin {
       handler: (_, { bundle = {} }) => {
         const start = Object.values(bundle).find((one) => one.type === "chunk" && one.facadeModuleId?.endsWith("/start.tsx"));
         if (start?.type !== "chunk") return [];
-        return [start.fileName, ...start.imports].map((name) => ({ tag: "link", attrs: { rel: "modulepreload", crossorigin: "", href: `/${name}` }, injectTo: "head" as const }));
+        const styles = [...(start.viteMetadata?.importedCss ?? [])].map((name) => ({ tag: "link", attrs: { rel: "stylesheet", crossorigin: "", href: `/${name}` }, injectTo: "head" as const }));
+        return [...styles, ...[start.fileName, ...start.imports].map((name) => ({ tag: "link", attrs: { rel: "modulepreload", crossorigin: "", href: `/${name}` }, injectTo: "head" as const }))];
       },
     },
   };

@@ -16,13 +16,13 @@ import { Keys } from "./Keys";
 import { useReadingOnPage } from "../ui/reading/reading";
 import { TEXTS, VIEWS } from "./texts";
 import { TopBar } from "./TopBar";
+// Among the first that a newcomer reads: it comes with the frame.
+import { ViewHelp } from "./ViewHelp";
 import { Views } from "./Views";
 
 // Whoever is signed in already never loads it.
 const SignIn = lazy(() => patiently(() => import("./SignIn")).then((view) => ({ default: view.SignIn })));
 
-// Until it is put away.
-const ViewHelp = lazy(() => patiently(() => import("./ViewHelp")).then((view) => ({ default: view.ViewHelp })));
 const Ruler = lazy(() => patiently(() => import("./Ruler")).then((view) => ({ default: view.Ruler })));
 // Students only.
 const GoesOn = lazy(() => patiently(() => import("./GoesOn")).then((view) => ({ default: view.GoesOn })));
@@ -93,11 +93,7 @@ export function Frame() {
       <ConnectionBar />
       <Keys view={view} student={student} />
       <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none low:overflow-visible">
-        {!(reading.helped as string[]).includes(view) && (
-          <Suspense fallback={<div className="min-h-[45px] shrink-0 border-b border-line bg-in-soft" />}>
-            <ViewHelp view={view} student={student} />
-          </Suspense>
-        )}
+        {!(reading.helped as string[]).includes(view) && <ViewHelp view={view} student={student} />}
         <Suspense fallback={<Waiting />}>
           <Outlet />
         </Suspense>
