@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import models
 from django.db.models import F, Q
 
-from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.models import Pocket, Section
 from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
 
 WAYS = ("paper", "mail", "other", "closed")
@@ -27,6 +27,12 @@ class HandIn(models.Model):
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="handins")
     title = models.CharField(max_length=200)
     pockets = models.ManyToManyField(Pocket, related_name="handins")
+    follows = models.BooleanField(default=False)
+    """Whether it also collects what is added later to its ``sections``, or anywhere where it collects the ``whole``."""
+    whole = models.BooleanField(default=False)
+    sections = models.ManyToManyField(Section, related_name="+")
+    since_last = models.BooleanField(default=False)
+    """Whether of its logs only the rows are handed in that no other hand-in has yet."""
     opens = models.DateField()
     due_day = models.DateField(null=True, blank=True)
     due_time = models.TimeField(null=True, blank=True)

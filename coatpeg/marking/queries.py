@@ -116,6 +116,7 @@ def _frozen_pocket(pocket: dict[str, Any], *, for_student: bool) -> dict[str, An
         **{key: pocket[key] for key in shown},
         "chips": chip_data(found),
         "log": log and shown_log(log),
+        "before": len(log.get("before", ())) if log else 0,
         "version": "" if for_student else pocket.get("version", ""),
     }
 

@@ -53,6 +53,8 @@ class FrozenPocket(Named):
     chips: list[ChipShape]
     evidence: list[FrozenEvidence]
     log: LogShape | None
+    before: int
+    """So many rows of the log had been handed in before, and are no part of this."""
     version: str
 
 

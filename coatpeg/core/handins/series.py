@@ -22,10 +22,10 @@ WEEK = timedelta(days=7)
 
 @dataclass(frozen=True, slots=True)
 class Repeat:
-    """Every so many weeks (1 or 2), until a day."""
+    """Every so many weeks (1 or 2), until a day; 0: once for each unit of a section that repeats, to its last one."""
 
     every: int
-    until: date
+    until: date = date.max
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from datetime import date
 from typing import Any
 
 from django.http import HttpRequest
 from ninja import Status
 
+from coatpeg.core.errors import Invalid
 from coatpeg.core.handins.asking import Due
 from coatpeg.core.handins.series import Repeat
 from coatpeg.core.policy import Action
@@ -22,6 +24,8 @@ def plan_in(body: shapes.PlanIn) -> setting.Plan:
         title=body.title,
         pockets=tuple(body.pockets),
         opens=body.opens,
+        follows=body.follows,
+        since_last=body.since_last,
         due=Due(body.due.day, body.due.at) if body.due else None,
         period_dues={one.period: Due(one.due.day, one.due.at) for one in body.periods if one.due},
         periods=None if body.for_everyone else frozenset(one.period for one in body.periods if one.asked),
@@ -60,7 +64,11 @@ def preview_handin(request: HttpRequest, group_id: int, body: shapes.PlanIn) -> 
 
 
 def _repeat(body: shapes.PlanIn) -> Repeat | None:
-    return Repeat(body.repeat.every, body.repeat.until) if body.repeat else None
+    if body.repeat is None:
+        return None
+    if body.repeat.every and body.repeat.until is None:
+        raise Invalid("It is not said until when the series goes on.", where="until", fix="Give its last day.")
+    return Repeat(body.repeat.every, body.repeat.until or date.max)
 
 
 @router.post(

@@ -48,6 +48,8 @@ class AskedHandIn:
     pockets: tuple[int, ...]
     again: bool
     """Whether it may be handed in again until it is due."""
+    since_last: bool
+    """Whether of its logs only the rows are handed in that no other hand-in has yet."""
     own: Mapping[int, Due]
     """Dates that staff set for single students, by enrolment id."""
 
@@ -107,6 +109,7 @@ _HANDINS = (
         "closes_time",
         "whom",
         "again",
+        "since_last",
         "pockets",
         "periods__period_id",
         "periods__asked",
@@ -153,8 +156,8 @@ def handins_of_group(group_id: int, handin_id: int | None = None) -> list[AskedH
 
 def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due], named: Iterable[int]) -> AskedHandIn:
     """A hand-in from its rows, which differ in the pocket and the period only."""
-    pk, title, opens, day, at, for_everyone, points, step, closes, closes_at, whom, again = rows[0][:12]
-    pockets = dict.fromkeys(row[12] for row in rows if row[12] is not None)
+    pk, title, opens, day, at, for_everyone, points, step, closes, closes_at, whom, again, since_last = rows[0][:13]
+    pockets = dict.fromkeys(row[13] for row in rows if row[13] is not None)
     periods = {period: (asked, due, time) for *_, period, asked, due, time in rows if period is not None}
     dues = {period: Due(due, time) for period, (_, due, time) in periods.items() if due}
     audience = None if for_everyone else frozenset(period for period, (asked, _, _) in periods.items() if asked)
@@ -162,4 +165,4 @@ def _asked_handin(rows: list[tuple[Any, ...]], own: Mapping[int, Due], named: It
     only = frozenset(named) if whom in ("groups", "students") else None
     but = frozenset(named) if whom == "but" else frozenset()
     asked = Asked(opens, Due(day, at) if day else None, dues or None, audience, closing, only, but)
-    return AskedHandIn(pk, title, points, step, asked, tuple(pockets), again, own)
+    return AskedHandIn(pk, title, points, step, asked, tuple(pockets), again, since_last, own)

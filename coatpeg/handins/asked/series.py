@@ -21,6 +21,7 @@ from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked import setting
 from coatpeg.handins.asked.setting import Plan
 from coatpeg.handins.asked.taking_back import take_back
+from coatpeg.handins.asked.unit_series import of_units
 from coatpeg.handins.models import HandIn, KeptFacts
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
@@ -37,6 +38,11 @@ def plans(group_id: int, plan: Plan, repeat: Repeat) -> list[tuple[Occurrence, P
     if plan.due is None:
         raise Invalid("A series needs a due date.", where="due", fix="Give the day on which the first one is due.")
     calendar = school_calendar()
+    if repeat.every == 0:
+        of_each = list(of_units(group_id, plan, calendar))
+        for _, made in of_each:
+            setting.check(group_id, made)
+        return of_each
     found: list[tuple[Occurrence, Plan]] = []
     for one in occurrences(plan.due.day, repeat, calendar):
         made = _shifted(plan, one, calendar, found[-1][1] if found else None)
@@ -125,6 +131,9 @@ def like_this(other: Plan, title: str, before: Plan, after: Plan, calendar: Scho
     Its due date moves by as many days as this one's does.
     """
     made = replace(after, title=title, opens=other.opens, due=other.due, closes=other.closes)
+    if set(other.pockets) != set(before.pockets):
+        # One for each unit: it keeps to the pockets of its own.
+        made = replace(made, pockets=other.pockets, follows=other.follows)
     if other.due is None or before.due is None or after.due is None:
         return made
     apart = after.due.day - before.due.day

@@ -50,6 +50,10 @@ class Plan:
     """Whether it may be handed in again until it is due."""
     draft: bool = False
     """Whether only staff see it."""
+    since_last: bool = False
+    """Whether of its logs only the rows are handed in that no other hand-in has yet."""
+    follows: bool = False
+    """Whether what is added later to the sections that it collects whole belongs to it too."""
     closing: str = "nothing"
     """What is done once it has closed (``models.Closing``)."""
     whom: str = "all"
@@ -120,7 +124,15 @@ def asked_by(plan: Plan, handin_id: int = 0, own: Mapping[int, Due] | None = Non
         of = Enrolment.objects.filter(working_groups__in=plan.groups)
         named = frozenset(of.values_list("pk", flat=True))
     return AskedHandIn(
-        handin_id, plan.title, plan.points, plan.step, plan.asked(named), plan.pockets, plan.again, own or {}
+        handin_id,
+        plan.title,
+        plan.points,
+        plan.step,
+        plan.asked(named),
+        plan.pockets,
+        plan.again,
+        plan.since_last,
+        own or {},
     )
 
 
@@ -172,6 +184,12 @@ def check(group_id: int, plan: Plan, kept: Collection[int] = ()) -> None:
             where="pockets",
             fix="Choose at least one pocket.",
         )
+    if plan.follows and not bound_to(group_id, plan.pockets):
+        raise Invalid(
+            "No whole section is collected, so nothing can be added to one.",
+            where="follows",
+            fix="Choose every pocket of a section, or collect just those that are chosen.",
+        )
     named = set(plan.period_dues) | (plan.periods or set())
     if Period.objects.filter(pk__in=named, group_id=group_id).count() != len(named):
         raise Invalid("A period was named that this class does not have.", where="periods", fix="Choose from the list.")
@@ -189,6 +207,24 @@ def check(group_id: int, plan: Plan, kept: Collection[int] = ()) -> None:
     check_class_days(group_id, model_from=plan.model_from)
     if plan.points is not None:
         check_points(plan.points, plan.step)
+
+
+def bound_to(group_id: int, pockets: Collection[int]) -> list[int]:
+    """The sections of which these are all the pockets in use; their units' are sections of their own."""
+    live = pockets_of(group_id).filter(retired_at=None).values_list("section_id", "pk")
+    left_out = {section for section, pocket in live if pocket not in pockets}
+    return sorted({section for section, _ in live} - left_out)
+
+
+def bind(handin: HandIn, follows: bool) -> None:
+    """Let a hand-in follow the sections that it collects whole now: it does where there is one."""
+    pockets = set(handin.pockets.values_list("pk", flat=True))
+    sections = bound_to(handin.group_id, pockets) if follows else []
+    handin.follows = bool(sections)
+    live = pockets_of(handin.group_id).filter(retired_at=None)
+    handin.whole = handin.follows and not live.exclude(pk__in=pockets).exists()
+    handin.save(update_fields=["follows", "whole"])
+    handin.sections.set(sections)
 
 
 def _check_whom(group_id: int, plan: Plan) -> None:
@@ -279,10 +315,12 @@ def write(handin: HandIn, plan: Plan) -> None:
     handin.opens_again = plan.opens_again
     handin.again = plan.again
     handin.draft = plan.draft
+    handin.since_last = plan.since_last
     handin.closing = plan.closing if plan.closes else Closing.NOTHING
     handin.whom = plan.whom
     handin.save()
     handin.pockets.set(plan.pockets)
+    bind(handin, plan.follows)
     handin.groups.set(plan.groups if plan.whom == "groups" else ())
     handin.students.all().delete()
     named = sorted(plan.students) if plan.whom in ("students", "but") else []
@@ -307,6 +345,7 @@ def plan_of(handin: HandIn) -> Plan:
         title=handin.title,
         pockets=tuple(one.pk for one in handin.pockets.all()),
         opens=handin.opens,
+        follows=handin.follows,
         due=Due(handin.due_day, handin.due_time) if handin.due_day else None,
         period_dues={one.period_id: Due(one.due_day, one.due_time) for one in periods if one.due_day},
         periods=None if handin.for_everyone else frozenset(one.period_id for one in periods if one.asked),
@@ -319,6 +358,7 @@ def plan_of(handin: HandIn) -> Plan:
         opens_again=handin.opens_again,
         again=handin.again,
         draft=handin.draft,
+        since_last=handin.since_last,
         closing=handin.closing,
         whom=handin.whom,
         groups=frozenset(handin.groups.values_list("pk", flat=True)),

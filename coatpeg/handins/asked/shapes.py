@@ -34,10 +34,10 @@ class PeriodPlan(Shape):
 
 
 class RepeatIn(Shape):
-    """The same again every week or every second one, until a day."""
+    """The same again every week or every second one, until a day; 0: once for each unit, from the chosen one on."""
 
-    every: Literal[1, 2]
-    until: Day
+    every: Literal[0, 1, 2]
+    until: Day | None = None
 
 
 class PlanIn(Shape):
@@ -45,6 +45,10 @@ class PlanIn(Shape):
 
     title: str = Field(max_length=200)
     pockets: list[int] = Field(max_length=200)
+    follows: bool = False
+    """What is added later to the sections that it collects whole belongs to it too."""
+    since_last: bool = False
+    """Of its logs only the rows are handed in that no other hand-in has yet."""
     opens: Day
     due: PlanDue | None = None
     for_everyone: bool = True

@@ -14,6 +14,7 @@ from coatpeg.core.policy import Action, decide
 from coatpeg.handins.board.pegs import cell, frame
 from coatpeg.handins.board.situation import situation
 from coatpeg.handins.models import HandIn
+from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_in_group
 from coatpeg.people.faces import face
 from coatpeg.people.models import Period, Person, WorkingGroup
@@ -65,10 +66,17 @@ def handins(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     """The rail's frame, the pockets and periods to choose from, and whether this person sets hand-ins."""
     standings = require_in_group(person, Action.SEE_HANDINS, group_id)
     view = situation(group_id, now)
+    laid = set(pockets_of(group_id).filter(section__unit__isnull=False).values_list("pk", flat=True))
     return {
         **frame(view),
         "pockets": [
-            {"id": pocket.id, "title": pocket.title, "section": pocket.section}
+            {
+                "id": pocket.id,
+                "title": pocket.title,
+                "section": pocket.section,
+                "kind": pocket.kind.value,
+                "of_unit": pocket.id in laid,
+            }
             for pocket in view.outline
             if not pocket.retired
         ],

@@ -236,6 +236,9 @@ class PocketChoice(Named):
     """A pocket to choose."""
 
     section: str
+    kind: str
+    of_unit: bool
+    """It was laid out for a unit of a section that repeats."""
 
 
 class TakenAway(Named):

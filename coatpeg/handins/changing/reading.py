@@ -9,7 +9,7 @@ from coatpeg.core.errors import Gone
 from coatpeg.core.handins.asking import Due
 from coatpeg.core.outlines.gallery import moved_by_week
 from coatpeg.core.policy import Action
-from coatpeg.handins.asked.setting import Plan, plan_of
+from coatpeg.handins.asked.setting import Plan, bound_to, plan_of
 from coatpeg.handins.changing.impact import wanted_handin
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.reading import pockets_of
@@ -32,6 +32,8 @@ def _data(handin: HandIn, plan: Plan) -> dict[str, Any]:
         "version": handin.version,
         "title": plan.title,
         "pockets": list(plan.pockets),
+        "follows": plan.follows,
+        "since_last": plan.since_last,
         "opens": plan.opens,
         "due": plan.due,
         "closes": plan.closes,
@@ -99,11 +101,14 @@ def plan_in_class(handin: HandIn, group_id: int) -> Plan:
     asked = None if plan.periods is None else frozenset(there[one] for one in plan.periods if one in there)
     dues = {there[one]: moved(due) for one, due in plan.period_dues.items() if one in there}
     whom, groups, students = whom_in(plan, group_id)
+    pockets = tuple(dict.fromkeys(one for one in found if one))
     opens: date = moved_by_week(plan.opens, source, target, calendar)
     return Plan(
         title=plan.title,
-        pockets=tuple(dict.fromkeys(one for one in found if one)),
+        pockets=pockets,
         opens=opens,
+        follows=plan.follows and bool(bound_to(group_id, pockets)),
+        since_last=plan.since_last,
         due=moved(plan.due),
         period_dues={one: due for one, due in dues.items() if due},
         periods=asked or None,

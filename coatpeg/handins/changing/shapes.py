@@ -44,6 +44,8 @@ class PlanShape(Shape):
     version: int
     title: str
     pockets: list[int]
+    follows: bool
+    since_last: bool
     opens: date
     due: DueOut | None
     closes: DueOut | None

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import secrets
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
+from types import MappingProxyType
 from typing import Any, NamedTuple
 
 from coatpeg.core.handins import receipts
@@ -19,6 +20,9 @@ from coatpeg.portfolios.counting import PocketWork, work_in
 from coatpeg.portfolios.logs.reading import frozen_log, links_in
 from coatpeg.portfolios.models import Evidence, Portfolio
 
+Rows = Mapping[int, int]
+"""Rows of logs: the version of each by its id."""
+
 
 def snapshot(
     handin: HandIn, portfolio: Portfolio, pockets: Iterable[Pocket], wanted: Mapping[int, Wanted]
@@ -27,8 +31,29 @@ def snapshot(
 
     ``wanted`` is what is wanted in each of them now.
     """
-    lying = [Lying(one, work_in(portfolio.pk, one), version_of(one, portfolio.enrolment_id)) for one in pockets]
+    pockets = list(pockets)
+    given = given_before(handin, [portfolio.enrolment_id], pockets).get(portfolio.enrolment_id, {})
+    lying = [Lying(one, work_in(portfolio.pk, one), version_of(one, portfolio.enrolment_id), given) for one in pockets]
     return freeze(handin, lying, wanted)
+
+
+def given_before(handin: HandIn, enrolments: Collection[int], pockets: Iterable[Pocket]) -> dict[int, dict[int, int]]:
+    """Which log rows each of these students has handed in for other hand-ins, of what stands.
+
+    Nothing where the hand-in takes all rows each time. A row that was changed since is handed in once more.
+    """
+    logs = {one.pk for one in pockets if one.kind == PocketKind.LOG}
+    if not handin.since_last or not logs:
+        return {}
+    others = Submission.objects.filter(enrolment__in=enrolments, voided_at=None, handin__pockets__in=logs)
+    found: dict[int, dict[int, int]] = {}
+    for one in others.exclude(handin=handin).distinct().order_by("at", "pk").only("enrolment_id", "snapshot"):
+        for pocket in one.snapshot["pockets"]:
+            if pocket["id"] in logs and "log" in pocket:
+                found.setdefault(one.enrolment_id, {}).update(
+                    (row["id"], row["version"]) for row in pocket["log"]["rows"]
+                )
+    return found
 
 
 class Lying(NamedTuple):
@@ -37,6 +62,8 @@ class Lying(NamedTuple):
     pocket: Pocket
     work: PocketWork
     version: Version | None
+    given: Rows = MappingProxyType({})
+    """Rows of logs that are no part of it: they were handed in before."""
 
 
 def freeze(handin: HandIn, lying: Iterable[Lying], wanted: Mapping[int, Wanted]) -> tuple[dict[str, Any], bool]:
@@ -46,8 +73,10 @@ def freeze(handin: HandIn, lying: Iterable[Lying], wanted: Mapping[int, Wanted])
     link leads to may change, and the receipt says so.
     """
     frozen, any_work, links = [], False, 0
-    for pocket, (evidence, rows, pieces), version in lying:
-        any_work = any_work or has_work(PocketKind(pocket.kind), pieces)
+    for pocket, (evidence, all_rows, pieces), version, given in lying:
+        before = [one for one in all_rows if given.get(one.pk) == one.version]
+        rows = [one for one in all_rows if one not in before]
+        any_work = any_work or (has_work(PocketKind(pocket.kind), pieces) and (bool(rows) or not before))
         links += sum(1 for one in evidence if one.artefact and one.artefact.kind == ArtefactKind.LINK)
         frozen.append(
             {
@@ -58,7 +87,7 @@ def freeze(handin: HandIn, lying: Iterable[Lying], wanted: Mapping[int, Wanted])
                 **({"version": version.name} if version else {}),
                 "wanted": wanted_as_data(wanted[pocket.pk]),
                 "evidence": [_evidence(one, piece) for one, piece in zip(evidence, pieces, strict=False)],
-                **({"log": frozen_log(pocket, rows)} if pocket.kind == PocketKind.LOG else {}),
+                **({"log": frozen_log(pocket, rows, before)} if pocket.kind == PocketKind.LOG else {}),
             }
         )
         links += sum(links_in(pocket, rows))

@@ -23,7 +23,7 @@ from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.handing.holding import take
 from coatpeg.handins.handing.records import keep_many
-from coatpeg.handins.handing.submitting import Lying, freeze, new_receipts
+from coatpeg.handins.handing.submitting import Lying, freeze, given_before, new_receipts
 from coatpeg.handins.many.choosing import Chosen, Seen, Touched, by_handin, sorted_out
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.notices.putting import put_many
@@ -135,11 +135,15 @@ def _frozen(handin: HandIn, of: Sequence[Chosen], view: Situation) -> Mapping[in
     pockets = list(handin.pockets.all())
     works = {one.pk: works_of(portfolios.values(), one) for one in pockets}
     versions = {one.pk: versions_of(one, enrolments) for one in pockets}
+    given = given_before(handin, enrolments, pockets)
     outlined = {one.id: one for one in view.outline}
     found = {}
     for one in of:
         enrolment = one.member.enrolment_id
-        lying = [Lying(each, works[each.pk][portfolios[enrolment]], versions[each.pk][enrolment]) for each in pockets]
+        lying = [
+            Lying(each, works[each.pk][portfolios[enrolment]], versions[each.pk][enrolment], given.get(enrolment, {}))
+            for each in pockets
+        ]
         wanted: dict[int, Wanted] = {
             each.pk: view.asked(one.member, outlined[each.pk], outlined[each.pk].wanted) for each in pockets
         }

@@ -93,7 +93,7 @@ class CollectedPocket(Named):
     It is locked, or the rows that are in it; it stays open until it is due; it is held already.
     """
 
-    then: Literal["locked", "rows", "open", "held"]
+    then: Literal["locked", "rows", "new_rows", "open", "held"]
 
 
 class StudentHandIn(StandingShape):

@@ -96,8 +96,10 @@ def _unfinished(view: Situation, collected: frozenset[int]) -> dict[int, tuple[i
     return found
 
 
-def _then(pocket: PocketOutline, held: bool, *, stays_open: bool) -> str:
+def _then(pocket: PocketOutline, held: bool, *, stays_open: bool, since_last: bool) -> str:
     """What becomes of a pocket as it is handed in: its rows or all of it are locked, or it stays as it is."""
+    if since_last and pocket.kind is PocketKind.LOG and not stays_open:
+        return "new_rows"
     if held:
         return "held"
     if stays_open:
@@ -134,7 +136,9 @@ def _handin(
             {
                 "id": pocket.id,
                 "title": pocket.title,
-                "then": _then(pocket, (enrolment, pocket.id) in view.frozen, stays_open=stays_open),
+                "then": _then(
+                    pocket, (enrolment, pocket.id) in view.frozen, stays_open=stays_open, since_last=handin.since_last
+                ),
             }
             for pocket in view.outline
             if pocket.id in handin.pockets

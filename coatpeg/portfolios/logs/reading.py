@@ -74,22 +74,21 @@ def added_data(of: Added) -> dict[str, Any]:
     }
 
 
-def frozen_log(pocket: Pocket, rows: Sequence[LogRow]) -> dict[str, Any]:
-    """A log as a submission freezes it: columns, rows, and the artefacts they name."""
+def frozen_log(pocket: Pocket, rows: Sequence[LogRow], before: Sequence[LogRow] = ()) -> dict[str, Any]:
+    """A log as a submission freezes it: columns, rows, and the artefacts they name.
+
+    Of rows that were handed in ``before`` it is only kept how they count towards what is wanted.
+    """
     return {
         "plan": log_to_data(log_from_data(pocket.log)),
-        "rows": [
-            {
-                "id": row.pk,
-                "values": row.values,
-                "complete": row.complete,
-                "version": row.version,
-                "week": row.week.isoformat() if row.week else None,
-            }
-            for row in rows
-        ],
+        "rows": [{"id": row.pk, "values": row.values, "version": row.version, **_counting(row)} for row in rows],
         "artefacts": _artefacts(pocket, rows),
+        **({"before": [_counting(row) for row in before]} if before else {}),
     }
+
+
+def _counting(row: LogRow) -> dict[str, Any]:
+    return {"complete": row.complete, "week": row.week.isoformat() if row.week else None}
 
 
 def links_in(pocket: Pocket, rows: Iterable[LogRow]) -> Iterator[int]:
@@ -99,10 +98,10 @@ def links_in(pocket: Pocket, rows: Iterable[LogRow]) -> Iterator[int]:
 
 
 def frozen_pieces(log: Mapping[str, Any]) -> tuple[Piece, ...]:
-    """The rows of a frozen log as the rules see them."""
+    """The rows of a frozen log as the rules see them, those handed in before it too."""
     return tuple(
         Piece(Counts(int(row["complete"])), week=date.fromisoformat(row["week"]).toordinal() if row["week"] else 0)
-        for row in log["rows"]
+        for row in (*log.get("before", ()), *log["rows"])
     )
 
 

@@ -24,6 +24,7 @@ from coatpeg.core.policy import Action, decide
 from coatpeg.core.portfolios.log_columns import log_from_data, refuse_other_types
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.board.situation import Situation, situation
+from coatpeg.handins.changing.following import follow
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines import dealing, editing, given_files, repeating
 from coatpeg.outlines.models import Pocket, PocketFile, Section, Template
@@ -215,6 +216,7 @@ def editing_template(person: Person, group_id: int, now: datetime) -> Iterator[t
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     with deed(person.pk, now) as doing:
         yield effects.locked_with_work(group_id), doing
+        follow(doing, group_id)
 
 
 def change_pocket(

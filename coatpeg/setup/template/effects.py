@@ -38,11 +38,14 @@ def present(view: Situation) -> Iterator[Member]:
 
 
 def used(pocket: Pocket) -> bool:
-    """Whether anybody ever put anything in a pocket, or a hand-in names it: then it is never deleted."""
+    """Whether anybody ever put anything in a pocket, or a hand-in names it: then it is never deleted.
+
+    What a hand-in collects only since it follows the template is not named by it, until somebody has handed it in.
+    """
     return (
         Evidence.objects.filter(pocket=pocket).exists()
         or LogRow.objects.filter(pocket=pocket).exists()
-        or HandIn.objects.filter(pockets=pocket).exists()
+        or HandIn.objects.filter(pockets=pocket).exclude(follows=True, submissions=None).exists()
     )
 
 

@@ -10,7 +10,7 @@ from coatpeg.core.calendar.school_days import SchoolCalendar, Term
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.outlines.gallery import News, from_data, moved_by_week, pocket_in, section_in, with_own_days
 from coatpeg.core.policy import Action
-from coatpeg.handins.asked.setting import plan_of, tell_of
+from coatpeg.handins.asked.setting import bind, plan_of, tell_of
 from coatpeg.handins.changing.reading import whom_in
 from coatpeg.handins.models import HandIn, HandInPeriod, HandInStudent
 from coatpeg.outlines import dealing, editing, gallery, given_files, repeating
@@ -243,12 +243,14 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         opens_again=handin.opens_again,
         again=handin.again,
         draft=handin.draft,
+        since_last=handin.since_last,
         closing=handin.closing,
         for_everyone=handin.for_everyone,
         points=handin.points,
         step=handin.step,
     )
     made.pockets.set([of_key[one.key] for one in handin.pockets.all() if one.key in of_key])
+    bind(made, handin.follows)
     periods = {one.name: one for one in Period.objects.filter(group_id=group_id)}
     rows = [
         HandInPeriod(

@@ -4307,6 +4307,11 @@ export interface components {
             draft: boolean;
             due?: components["schemas"]["PlanDue"] | null;
             /**
+             * Follows
+             * @default false
+             */
+            follows: boolean;
+            /**
              * For Everyone
              * @default true
              */
@@ -4345,6 +4350,11 @@ export interface components {
              * @enum {string}
              */
             scope: "one" | "on" | "all";
+            /**
+             * Since Last
+             * @default false
+             */
+            since_last: boolean;
             /**
              * Step
              * @default 1
@@ -4654,7 +4664,7 @@ export interface components {
              * Then
              * @enum {string}
              */
-            then: "locked" | "rows" | "open" | "held";
+            then: "locked" | "rows" | "new_rows" | "open" | "held";
             /** Title */
             title: string;
         };
@@ -5266,6 +5276,8 @@ export interface components {
          * @description A pocket as it was handed in, with its chips as they stood.
          */
         FrozenPocket: {
+            /** Before */
+            before: number;
             /** Chips */
             chips: components["schemas"]["ChipShape"][];
             /** Evidence */
@@ -7237,6 +7249,11 @@ export interface components {
             draft: boolean;
             due?: components["schemas"]["PlanDue"] | null;
             /**
+             * Follows
+             * @default false
+             */
+            follows: boolean;
+            /**
              * For Everyone
              * @default true
              */
@@ -7269,6 +7286,11 @@ export interface components {
             /** Points */
             points?: number | string | null;
             repeat?: components["schemas"]["RepeatIn"] | null;
+            /**
+             * Since Last
+             * @default false
+             */
+            since_last: boolean;
             /**
              * Step
              * @default 1
@@ -7303,6 +7325,8 @@ export interface components {
             /** Draft */
             draft: boolean;
             due: components["schemas"]["DueOut"] | null;
+            /** Follows */
+            follows: boolean;
             /** For Everyone */
             for_everyone: boolean;
             /** Groups */
@@ -7334,6 +7358,8 @@ export interface components {
             series: string;
             /** Series Place */
             series_place: number;
+            /** Since Last */
+            since_last: boolean;
             /** Step */
             step: string;
             /** Students */
@@ -7357,6 +7383,10 @@ export interface components {
         PocketChoice: {
             /** Id */
             id: number;
+            /** Kind */
+            kind: string;
+            /** Of Unit */
+            of_unit: boolean;
             /** Section */
             section: string;
             /** Title */
@@ -7792,19 +7822,16 @@ export interface components {
         };
         /**
          * RepeatIn
-         * @description The same again every week or every second one, until a day.
+         * @description The same again every week or every second one, until a day; 0: once for each unit, from the chosen one on.
          */
         RepeatIn: {
             /**
              * Every
              * @enum {integer}
              */
-            every: 1 | 2;
-            /**
-             * Until
-             * Format: date
-             */
-            until: string;
+            every: 0 | 1 | 2;
+            /** Until */
+            until?: string | null;
         };
         /**
          * RestoreIn

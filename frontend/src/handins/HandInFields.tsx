@@ -29,10 +29,11 @@ export function HandInFields({ data, form, series }: Props) {
         {TEXTS.title}
         <input {...form.register("title")} className={FIELD} autoComplete="off" />
       </label>
-      <Pockets data={data} control={form.control} onChange={(chosen) => form.setValue("pockets", chosen)} />
+      <Pockets data={data} control={form.control} onChange={(chosen) => choose(data, form, chosen)} />
+      <Along data={data} form={form} chosen={fields.pockets} />
       <FormDate label={TEXTS.opens} control={form.control} name="opens" />
       <Moment label={TEXTS.due} form={form} day="day" time="time" />
-      {!series && fields.day && <Repeat form={form} every={fields.every} />}
+      {!series && fields.day && <Repeat form={form} every={fields.every} units={data.pockets.some((one) => one.of_unit && fields.pockets.includes(one.id))} />}
       {data.all_periods.length > 0 && <Periods fields={fields} register={form.register} control={form.control} />}
       <Whom data={data} form={form} />
       <label className={LABEL}>
@@ -57,21 +58,23 @@ function Moment({ label, form, day, time }: { label: string; form: UseFormReturn
   );
 }
 
-/** The same again every week or every second one. */
-function Repeat({ form, every }: { form: UseFormReturn<Fields>; every: Fields["every"] }) {
+/** The same again every week, every second one, or for the units that come after. */
+function Repeat({ form, every, units }: { form: UseFormReturn<Fields>; every: Fields["every"]; units: boolean }) {
+  const choices = (["0", "1", "2", "unit"] as const).filter((one) => one !== "unit" || units || every === "unit");
   return (
     <div className="grid grid-cols-2 gap-3">
       <label className={`${LABEL} min-w-0`}>
         {SERIES.again}
         <select {...form.register("every")} className={FIELD}>
-          {(["0", "1", "2"] as const).map((one) => (
+          {choices.map((one) => (
             <option key={one} value={one}>
               {SERIES.every[one]}
             </option>
           ))}
         </select>
       </label>
-      {every !== "0" && <FormDate label={SERIES.until} control={form.control} name="until" />}
+      {(every === "1" || every === "2") && <FormDate label={SERIES.until} control={form.control} name="until" />}
+      {every === "unit" && <p className="col-span-2 text-quiet">{SERIES.unitHint}</p>}
     </div>
   );
 }
@@ -171,6 +174,41 @@ function Pockets({ data, control, onChange }: { data: Data; control: Control<Fie
         {data.pockets.length === 0 && <p className="py-2">{TEXTS.thisClassHasNoPockets}</p>}
       </div>
     </fieldset>
+  );
+}
+
+/** The sections all of whose pockets are chosen. */
+function wholeSections(data: Data, chosen: number[]): string[] {
+  const missing = new Set(data.pockets.filter((one) => !chosen.includes(one.id)).map((one) => one.section));
+  return [...new Set(data.pockets.map((one) => one.section))].filter((section) => !missing.has(section));
+}
+
+/** Choose pockets; where no section is whole any more there is nothing to follow. */
+function choose(data: Data, form: UseFormReturn<Fields>, chosen: number[]): void {
+  form.setValue("pockets", chosen);
+  if (wholeSections(data, chosen).length === 0) form.setValue("follows", false);
+}
+
+/** What goes along with the chosen pockets: later ones of a whole section, only the new rows of a log. */
+function Along({ data, form, chosen }: { data: Data; form: UseFormReturn<Fields>; chosen: number[] }) {
+  const full = wholeSections(data, chosen);
+  const logs = data.pockets.some((one) => one.kind === "log" && chosen.includes(one.id));
+  const what = data.pockets.every((one) => chosen.includes(one.id)) ? TEXTS.wholeLater : full.join(", ");
+  return (
+    <div className="-mt-2 flex flex-col gap-1 empty:hidden">
+      {full.length > 0 && (
+        <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("follows")} />
+          {TEXTS.follows({ what })}
+        </label>
+      )}
+      {logs && (
+        <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("sinceLast")} />
+          {TEXTS.sinceLast}
+        </label>
+      )}
+    </div>
   );
 }
 

@@ -24,6 +24,10 @@ export interface Fields {
   opensAgain: boolean;
   /** It may be handed in again until it is due. */
   again: boolean;
+  /** What is added later to the sections that it collects whole belongs to it too. */
+  follows: boolean;
+  /** Of its logs only new rows are handed in. */
+  sinceLast: boolean;
   /** What is done once it has closed. */
   closing: Schema["PlanShape"]["closing"];
   step: string;
@@ -31,8 +35,8 @@ export interface Fields {
   byPeriod: boolean;
   periods: PeriodFields[];
   points: string;
-  /** A new one is set again every so many weeks, until a day; "0": once. */
-  every: "0" | "1" | "2";
+  /** A new one is set again every so many weeks, until a day; "0": once. "unit": once for each unit. */
+  every: "0" | "1" | "2" | "unit";
   until: string;
   /** Of a series that is changed: this one, from here on, or all. */
   scope: Schema["ChangeIn"]["scope"];
@@ -63,6 +67,8 @@ export function firstFields(data: Schema["HandInsShape"]): Fields {
     modelFrom: "",
     opensAgain: false,
     again: false,
+    follows: false,
+    sinceLast: false,
     closing: "nothing",
     step: "1",
     forEveryone: true,
@@ -99,6 +105,8 @@ export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]
     modelFrom: plan.model_from ?? "",
     opensAgain: plan.opens_again,
     again: plan.again,
+    follows: plan.follows,
+    sinceLast: plan.since_last,
     closing: plan.closing,
     step: plan.step,
     forEveryone: plan.for_everyone,
@@ -119,6 +127,11 @@ export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]
 
 function dueOf(day: string, time: string): Schema["PlanDue"] | null {
   return day ? { day, at: time || null } : null;
+}
+
+function repeatOf({ every, day, until }: Fields): Schema["RepeatIn"] | null {
+  if (every === "0" || !day) return null;
+  return every === "unit" ? { every: 0, until: null } : { every: every === "1" ? 1 : 2, until };
 }
 
 /** The plan as the server takes it; a draft is seen by staff only. */
@@ -143,11 +156,13 @@ export function planOf(fields: Fields, draft = false): Schema["PlanIn"] {
     model_from: fields.modelFrom || null,
     opens_again: fields.opensAgain,
     again: fields.again,
+    follows: fields.follows,
+    since_last: fields.sinceLast,
     draft,
     closing: fields.closes ? fields.closing : "nothing",
     whom: fields.whom,
     groups: fields.groups,
     students: fields.students,
-    repeat: fields.every === "0" || !fields.day ? null : { every: fields.every === "1" ? 1 : 2, until: fields.until },
+    repeat: repeatOf(fields),
   };
 }

@@ -16,6 +16,9 @@ export const TEXTS = catalogue("handins", {
   wholePortfolio: "The whole portfolio",
   allOfSection: message<{ section: string }>("{section}, all of it"),
   pocketsItCollects: "Pockets it collects",
+  follows: message<{ what: string }>("What is added later to {what} belongs to it too"),
+  wholeLater: "the portfolio",
+  sinceLast: "Of a log only the rows that were not handed in before",
   thisClassHasNoPockets: "This class has no pockets yet.",
   periods: "Periods",
   forEveryoneInTheClass: "For everyone in the class",
@@ -164,9 +167,10 @@ export const PACK = catalogue("handins.pack", {
 /** A series of hand-ins. */
 export const SERIES = catalogue("handins.series", {
   again: "Again",
-  every: { 0: "only once", 1: "every week", 2: "every second week" },
+  every: { 0: "only once", 1: "every week", 2: "every second week", unit: "for each unit after it too" },
   until: "Until",
   days: message<{ count: number }>("{count, plural, one {# hand-in} other {# hand-ins}}, each opening the day after the one before:"),
+  unitHint: "The same pockets of each later unit. Each opens with its unit, and is due as many school days after that.",
   moved: "not its usual day: no school then",
   set: message<{ count: number; title: string }>("{count, plural, one {# hand-in is} other {# hand-ins are}} set, from “{title}” on."),
   scope: "It is one of a series. Change",

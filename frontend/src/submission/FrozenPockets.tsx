@@ -78,6 +78,7 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
 function FrozenLog({ pocket, log }: { pocket: Pocket; log: Schema["LogShape"] }) {
   return (
     <div className="flex flex-col gap-4">
+      {pocket.before > 0 && <p className="text-quiet">{TEXTS.rowsBefore({ count: pocket.before })}</p>}
       {log.rows.length > 0 ? <LogTable log={log} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">{TEXTS.nothingWasInThisLog}</p>}
       <LogSums log={log} />
       {pocket.chips.length > 0 && <ChipList chips={pocket.chips} />}
