@@ -148,6 +148,10 @@ class Submission(models.Model):
     """Whether its pockets were left open, since it may be handed in again, and are to be locked once it is due."""
     open_until = models.DateTimeField(null=True, blank=True)
     """When that will be, as it was last worked out; None where it has no due moment."""
+    empty = models.BooleanField(default=False)
+    """Whether nothing of the student's lies in it, as its snapshot says."""
+    unchanged = models.BooleanField(default=False)
+    """Whether some of it is the starter as it was given."""
 
     class Meta:
         """Numbered once a student and hand-in; those left open are few and looked for often."""
@@ -241,6 +245,8 @@ class Pack(models.Model):
     handin = models.ForeignKey(HandIn, models.CASCADE, related_name="+")
     person = models.ForeignKey(Person, models.CASCADE, related_name="+")
     asked_at = models.DateTimeField()
+    form = models.CharField(max_length=3, default="zip", choices=[(one, one) for one in ("zip", "pdf")])
+    """A folder for each student, or pages to print."""
     total = models.PositiveIntegerField(default=0)
     done = models.PositiveIntegerField(default=0)
     """Students, of ``total``."""

@@ -16,7 +16,7 @@ from coatpeg.handins.many.api import seen_in
 from coatpeg.handins.many.shapes import DeedShape, UndoneShape
 from coatpeg.handins.many.undoing import undo_deed
 from coatpeg.handins.models import Outcome
-from coatpeg.marking import arrivals, arrivals_shapes, commands, figures, many, queries, results, shapes
+from coatpeg.marking import arrivals, arrivals_shapes, commands, figures, flags, many, queries, results, shapes
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 
@@ -186,3 +186,14 @@ def take_results(request: HttpRequest, group_id: int, body: shapes.ResultsIn) ->
 def see_figures(request: HttpRequest, group_id: int, what: Literal["points", "filled"]) -> Any:
     """A number for each peg: its released points, or how much of what is collected is there."""
     return figures.figures(person_of(request), group_id, what, now())
+
+
+@router.get(
+    "/groups/{group_id}/pegs/flags",
+    response=list[shapes.FlaggedShape],
+    operation_id="see_flags",
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
+)
+def see_flags(request: HttpRequest, group_id: int) -> Any:
+    """The pegs that staff should look at, and why."""
+    return flags.flags(person_of(request), group_id, now())

@@ -175,6 +175,14 @@ class FiguresRow(Shape):
     figures: list[float | None]
 
 
+class FlaggedShape(Shape):
+    """A peg with what staff should look at: an unchanged starter, the same file as somebody else's, nothing at all."""
+
+    handin: int
+    enrolment: int
+    flags: list[Literal["starter", "same", "empty"]]
+
+
 class FiguresShape(Shape):
     """A number for each peg; ``handins`` says in which order."""
 

@@ -10,11 +10,18 @@ from io import BytesIO
 from typing import Any
 from unittest import mock
 
+import pypdfium2
+from django.core.files.base import ContentFile
+from pypdfium2 import raw
+
 from coatpeg.core.policy import Role
 from coatpeg.files import keeping
-from coatpeg.handins.models import Pack
+from coatpeg.files.paper import printed
+from coatpeg.handins.models import KeptFacts, Pack
 from coatpeg.handins.packs import making
+from coatpeg.portfolios.evidence import commands
 from coatpeg.portfolios.logs import rows
+from coatpeg.portfolios.models import Artefact
 from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import NOW
@@ -22,7 +29,7 @@ from tests.builders import NOW
 COLUMNS = [{"key": "a", "title": "Crop", "type": "text"}, {"key": "b", "title": "Grams", "type": "number"}]
 
 
-class Packs(ApiCase):
+class PackCase(ApiCase):
     def setUp(self) -> None:
         super().setUp()
         self.plot = builders.klass()
@@ -41,8 +48,10 @@ class Packs(ApiCase):
             builders.hand_in(one, self.handin)
         self.path = f"/groups/{self.plot.group.pk}/handins/{self.handin.pk}/packs"
 
+
+class Packs(PackCase):
     def asked(self) -> Any:
-        return self.ok(self.plot.lead, "POST", self.path)
+        return self.ok(self.plot.lead, "POST", self.path, {})
 
     def read(self, key: str) -> bytes:
         answer = self.call(self.plot.lead, "GET", f"/packs/{key}/file")
@@ -113,3 +122,49 @@ class Packs(ApiCase):
         self.assertFalse(path.exists())
         self.assertFalse(Pack.objects.exists())
         self.assertEqual(making.make_pack.func(1), 0, "a job that comes too late does nothing")
+
+
+class OnPaper(PackCase):
+    """The same as one PDF; its pages and words are read back by PDFium, which has no part in laying them out."""
+
+    def asked(self) -> Any:
+        return self.ok(self.plot.lead, "POST", self.path, {"form": "pdf"})
+
+    def pages(self) -> list[str]:
+        pack = self.asked()
+        making.make_pack.func(Pack.objects.get().pk)
+        answer = self.call(self.plot.lead, "GET", f"/packs/{pack['key']}/file")
+        self.assertEqual(answer["Content-Type"], "application/pdf")
+        self.assertIn('filename="Recipe card 1 2026-11-04.pdf"', answer["Content-Disposition"])
+        document = pypdfium2.PdfDocument(b"".join(answer.streaming_content))  # type: ignore[attr-defined]
+        self.pictures = sum(1 for page in document for one in page.get_objects() if one.type == raw.FPDF_PAGEOBJ_IMAGE)
+        return [page.get_textpage().get_text_range() for page in document]
+
+    def test_each_student_from_a_page_of_their_own_by_family_name(self) -> None:
+        pages = self.pages()
+        begun = [page.split("\r\n")[0] for page in pages if "Recipe: card/1 · handed in Wednesday 4 November" in page]
+        self.assertEqual(begun, ["Ångström, Zoë", "Ångström, Zoë"])
+        self.assertEqual(self.pictures, 3)
+        text = "".join(pages)
+        for words in ("One thing. Another thing.", "Crop log", "Crop Grams", "kale 40", "Nothing was in it."):
+            self.assertIn(words, text)
+
+    def test_documents_links_and_texts_with_pictures_and_what_cannot_be_shown(self) -> None:
+        ida = self.plot.student("more", "Ida", "Cole")
+        person = ida.enrolment.person
+        for name, data in (("plan.txt", b"Sow the beans <b>early</b>"), ("photo.pdf", printed("<p>Page of a PDF</p>"))):
+            commands.add_file(person, ida.pk, self.card.pk, ContentFile(data), name, NOW)
+        commands.add_link(person, ida.pk, self.card.pk, "https://example.org/beans", "Beans", NOW)
+        builders.hand_in(ida, self.handin)
+        kept = Artefact.objects.get(title="photo.pdf").stored
+        assert kept
+        keeping.store().delete(keeping.path_of(kept.sha256))
+        text = "".join(self.pages())
+        self.assertIn("Sow the beans <b>early</b>", text)
+        self.assertIn("https://example.org/beans", text)
+        self.assertIn("This file cannot be had now.", text)
+
+    def test_of_nothing_a_page_that_says_so(self) -> None:
+        KeptFacts.objects.all().delete()
+        self.assertIn("Nobody has handed in yet.", "".join(self.pages()))
+        self.assertEqual(Pack.objects.get().total, 0)

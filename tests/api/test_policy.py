@@ -365,11 +365,12 @@ CALLS: dict[str, Call] = {
     "move_on": send("post", GROUP + "/moved-on", lambda t: {"first": str(TODAY), "days": 2}),
     "move_back": undo("dates_moved", "moved-on"),
     "see_figures": get(GROUP + "/pegs/figures?what=points"),
+    "see_flags": get(GROUP + "/pegs/flags"),
     "see_class_log": log_of_class(""),
     "take_class_log_along": log_of_class("/csv"),
     "lay_out_handins": send("post", GROUP + "/laid-out", lambda t: {"source": t.of.group.pk}),
     "take_up_handins": undo("handins_laid_out", "laid-out"),
-    "ask_for_pack": send("post", GROUP + "/handins/{t.handin.pk}/packs"),
+    "ask_for_pack": send("post", GROUP + "/handins/{t.handin.pk}/packs", {}),
     "see_pack": pack(""),
     "read_pack": pack("/file"),
     "print_receipt": get("/api/submissions/{t.submission.pk}/receipt.pdf"),
@@ -753,7 +754,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"take_away_handin", "bring_back_handin", "excuse_many", "move_dues", "restore_dues"}
     of_class |= {"lock_cells", "lock_pocket", "hand_in_for", "send_back_many"}
     of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
-    of_class |= {"take_results", "see_figures", "see_class_log", "take_class_log_along"}
+    of_class |= {"take_results", "see_figures", "see_flags", "see_class_log", "take_class_log_along"}
     of_class |= {"move_on", "move_back", "take_back_series", "lay_out_handins", "take_up_handins"}
     of_class |= {"ask_for_pack", "see_pack", "read_pack"}
     of_class |= {"remind", "see_reminders", "take_pegs_along"}

@@ -12,7 +12,21 @@ from urllib.parse import parse_qsl, urlencode
 
 from coatpeg.core.errors import Invalid
 
-KEYS = ("show", "period", "group", "section", "hide", "week", "handin", "quiet", "agreed", "lately", "find", "order")
+KEYS = (
+    "show",
+    "period",
+    "group",
+    "section",
+    "hide",
+    "week",
+    "handin",
+    "flag",
+    "quiet",
+    "agreed",
+    "lately",
+    "find",
+    "order",
+)
 """What the pegs are filtered and ordered by."""
 LONGEST_NAME = 60
 LONGEST_ADDRESS = 1500

@@ -18,7 +18,7 @@ from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
 from coatpeg.handins.handing.records import facts_now, keep_after
-from coatpeg.handins.handing.submitting import new_receipt, snapshot
+from coatpeg.handins.handing.submitting import flags_of, new_receipt, snapshot
 from coatpeg.handins.models import HandIn, OwnDue, Submission
 from coatpeg.notices.putting import put
 from coatpeg.people.access import require_for_student
@@ -75,6 +75,7 @@ def hand_in(
             sha256=digest(document),
             left_open=stays_open,
             open_until=due if stays_open else None,
+            **flags_of(document),
         )
         carry_out(
             doing,

@@ -100,6 +100,12 @@ def freeze(handin: HandIn, lying: Iterable[Lying], wanted: Mapping[int, Wanted])
     return document, any_work
 
 
+def flags_of(document: Mapping[str, Any]) -> dict[str, bool]:
+    """What a frozen document says of itself, for its row to keep: that it is empty, or an unchanged starter."""
+    evidence = (one for pocket in document["pockets"] for one in pocket["evidence"])
+    return {"empty": document["empty"], "unchanged": any(one["unchanged"] for one in evidence)}
+
+
 def _evidence(one: Evidence, piece: Piece) -> dict[str, Any]:
     return {
         "id": one.pk,

@@ -23,7 +23,7 @@ from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.handing.holding import take
 from coatpeg.handins.handing.records import keep_many
-from coatpeg.handins.handing.submitting import Lying, freeze, given_before, new_receipts
+from coatpeg.handins.handing.submitting import Lying, flags_of, freeze, given_before, new_receipts
 from coatpeg.handins.many.choosing import Chosen, Seen, Touched, by_handin, sorted_out
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.notices.putting import put_many
@@ -103,6 +103,7 @@ def submit(
                 by=person,
                 entered_at=doing.now,
                 how=how,
+                **flags_of(documents[one]),
             )
             for one, receipt in zip(enrolments, new_receipts(len(enrolments)), strict=True)
         ],

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 
 from django.http import FileResponse, HttpRequest
 from ninja import Status
@@ -18,10 +18,21 @@ from coatpeg.people.shapes import Shape
 SEE = for_action(Action.SEE_SUBMISSION)
 
 
+FormWord = Literal["zip", "pdf"]
+"""A folder for each student, or one PDF to print."""
+
+
+class PackIn(Shape):
+    """As what it is wanted."""
+
+    form: FormWord = "zip"
+
+
 class PackShape(Shape):
     """How far a pack is: ``done`` of ``total`` students; bytes once it is ready; what went wrong, if it did."""
 
     key: str
+    form: FormWord
     total: int
     done: int
     ready_at: datetime | None
@@ -39,9 +50,9 @@ def _data(pack: Pack) -> dict[str, Any]:
     operation_id="ask_for_pack",
     openapi_extra=SEE,
 )
-def ask_for_pack(request: HttpRequest, group_id: int, handin_id: int) -> Any:
+def ask_for_pack(request: HttpRequest, group_id: int, handin_id: int, body: PackIn) -> Any:
     """Have everything that was handed in put together."""
-    return Status(202, _data(making.ask(person_of(request), group_id, handin_id, now())))
+    return Status(202, _data(making.ask(person_of(request), group_id, handin_id, now(), body.form)))
 
 
 @router.get("/packs/{key}", response=PackShape, operation_id="see_pack", openapi_extra=SEE)
@@ -55,6 +66,8 @@ def read_pack(request: HttpRequest, key: str) -> FileResponse:
     """The file, to take along."""
     pack = making.pack_of(person_of(request), key)
     content = making.path_of(pack).open("rb")
-    response = FileResponse(content, as_attachment=True, filename=making.name_of(pack), content_type="application/zip")
+    response = FileResponse(
+        content, as_attachment=True, filename=making.name_of(pack), content_type=f"application/{pack.form}"
+    )
     response["Cache-Control"] = "no-store"
     return response

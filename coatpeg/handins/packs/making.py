@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 import zipfile
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from datetime import datetime, timedelta
 from pathlib import Path
 from uuid import uuid4
@@ -17,6 +17,7 @@ from coatpeg.core.people.file_names import Taken, file_name
 from coatpeg.core.people.names import SortKey, listed, sort_key
 from coatpeg.core.policy import Action
 from coatpeg.handins.models import HandIn, KeptFacts, Pack, Submission
+from coatpeg.handins.packs import paper
 from coatpeg.handins.packs.contents import bytes_of, entries
 from coatpeg.jobs.kinds import Kind, job
 from coatpeg.people.access import require_in_group
@@ -34,13 +35,14 @@ def folder() -> Path:
     return Path(settings.VAR) / "packs"
 
 
-def ask(person: Person, group_id: int, handin_id: int, now: datetime) -> Pack:
-    """Ask for a pack of a hand-in of this class."""
+def ask(person: Person, group_id: int, handin_id: int, now: datetime, form: str = "zip") -> Pack:
+    """Ask for a pack of a hand-in of this class, as a zip or as one PDF."""
     require_in_group(person, Action.SEE_SUBMISSION, group_id)
     handin = HandIn.objects.filter(pk=handin_id, group_id=group_id).first()
     if handin is None:
         raise Gone("There is no such hand-in in this class.", fix="Go back to the hand-ins.")
-    pack = Pack.objects.create(key=str(uuid4()), handin=handin, person=person, asked_at=now, total=len(_newest(handin)))
+    total = len(_newest(handin))
+    pack = Pack.objects.create(key=str(uuid4()), handin=handin, person=person, asked_at=now, total=total, form=form)
     make_pack.enqueue(pack.pk)
     return pack
 
@@ -58,12 +60,12 @@ def path_of(pack: Pack) -> Path:
     """Where a pack lies that is ready; ``Busy`` until it is."""
     if pack.ready_at is None:
         raise Busy("The file is still being put together.", fix="Wait until it says that it is ready.")
-    return folder() / f"{pack.key}.zip"
+    return folder() / f"{pack.key}.{pack.form}"
 
 
 def name_of(pack: Pack) -> str:
     """The name under which it is saved."""
-    return file_name(f"{pack.handin.title} {pack.asked_at:%Y-%m-%d}.zip")
+    return file_name(f"{pack.handin.title} {pack.asked_at:%Y-%m-%d}.{pack.form}")
 
 
 def _newest(handin: HandIn) -> list[int]:
@@ -81,13 +83,16 @@ def make_pack(pack_id: int) -> int:
     pack = Pack.objects.select_related("handin").filter(pk=pack_id, ready_at=None).first()
     if pack is None:
         return 0
-    found = Submission.objects.filter(pk__in=_newest(pack.handin)).select_related("enrolment__person")
+    found = Submission.objects.filter(pk__in=_newest(pack.handin)).select_related("enrolment__person", "handin")
     submissions = sorted(found, key=_place)
     Pack.objects.filter(pk=pack_id).update(total=len(submissions), done=0)
     folder().mkdir(parents=True, exist_ok=True)
-    final = folder() / f"{pack.key}.zip"
+    final = folder() / f"{pack.key}.{pack.form}"
     temporary = final.with_suffix(".part")
-    _write(temporary, pack_id, submissions)
+    if pack.form == "pdf":
+        paper.joined(_printed(pack_id, submissions), temporary)
+    else:
+        _write(temporary, pack_id, submissions)
     os.replace(temporary, final)
     Pack.objects.filter(pk=pack_id).update(ready_at=timezone.now(), done=len(submissions), size=final.stat().st_size)
     return len(submissions)
@@ -117,6 +122,12 @@ def _write(path: Path, pack_id: int, submissions: Iterable[Submission]) -> None:
             target.writestr("Not in here.txt", "\n".join(missing))
 
 
+def _printed(pack_id: int, submissions: Iterable[Submission]) -> Iterator[bytes]:
+    for number, one in enumerate(submissions, start=1):
+        yield paper.pages(one)
+        Pack.objects.filter(pk=pack_id).update(done=number)
+
+
 def has_old() -> bool:
     """Whether any pack was kept long enough."""
     return Pack.objects.filter(asked_at__lt=timezone.now() - KEPT).exists()
@@ -127,6 +138,6 @@ def forget_packs() -> int:
     """Forget packs of yesterday with their files; returns how many."""
     old = Pack.objects.filter(asked_at__lt=timezone.now() - KEPT)
     for key in old.values_list("key", flat=True):
-        for ending in ("zip", "part"):
+        for ending in ("zip", "pdf", "part"):
             (folder() / f"{key}.{ending}").unlink(missing_ok=True)
     return old.delete()[0]

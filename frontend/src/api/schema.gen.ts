@@ -1258,6 +1258,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/pegs/flags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Flags
+         * @description The pegs that staff should look at, and why.
+         */
+        get: operations["see_flags"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/pegs/table": {
         parameters: {
             query?: never;
@@ -5217,6 +5237,18 @@ export interface components {
             title: string;
         };
         /**
+         * FlaggedShape
+         * @description A peg with what staff should look at: an unchanged starter, the same file as somebody else's, nothing at all.
+         */
+        FlaggedShape: {
+            /** Enrolment */
+            enrolment: number;
+            /** Flags */
+            flags: ("starter" | "same" | "empty")[];
+            /** Handin */
+            handin: number;
+        };
+        /**
          * ForThemShape
          * @description Who of the staff handed in for a student, when they did, and how the work came.
          */
@@ -6981,12 +7013,29 @@ export interface components {
             name: string;
         };
         /**
+         * PackIn
+         * @description As what it is wanted.
+         */
+        PackIn: {
+            /**
+             * Form
+             * @default zip
+             * @enum {string}
+             */
+            form: "zip" | "pdf";
+        };
+        /**
          * PackShape
          * @description How far a pack is: ``done`` of ``total`` students; bytes once it is ready; what went wrong, if it did.
          */
         PackShape: {
             /** Done */
             done: number;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "zip" | "pdf";
             /** Key */
             key: string;
             /** Problem */
@@ -10511,7 +10560,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackIn"];
+            };
+        };
         responses: {
             /** @description Accepted */
             202: {
@@ -10850,6 +10903,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FiguresShape"];
+                };
+            };
+        };
+    };
+    see_flags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlaggedShape"][];
                 };
             };
         };

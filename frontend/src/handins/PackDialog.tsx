@@ -17,13 +17,15 @@ const EVERY = 700;
 interface Props {
   one: Pick<Schema["ColumnShape"], "id" | "title">;
   groupId: number;
+  /** A folder for each student, or one PDF to print. */
+  form: Form;
   onClose: () => void;
 }
 
 /** Asked for as it opens, then looked at until it is ready or has failed. */
-function usePack(groupId: number, handin_id: number) {
+function usePack(groupId: number, handin_id: number, form: Form) {
   const { mutate, data: asked, error } = useMutation({
-    mutationFn: () => answer(client.POST("/api/groups/{group_id}/handins/{handin_id}/packs", { params: { path: { group_id: groupId, handin_id } } })),
+    mutationFn: () => answer(client.POST("/api/groups/{group_id}/handins/{handin_id}/packs", { params: { path: { group_id: groupId, handin_id } }, body: { form } })),
   });
   useEffect(() => mutate(), [mutate]);
   const key = asked?.key ?? "";
@@ -36,14 +38,16 @@ function usePack(groupId: number, handin_id: number) {
   return { pack: found.data ?? asked, problem: [error, found.error].find((each) => each instanceof Problem) };
 }
 
+type Form = Schema["PackShape"]["form"];
+
 const BEGUN = { done: 0, total: 0, ready_at: null, problem: "", size: 0, key: "" };
 
-export function PackDialog({ one, groupId, onClose }: Props) {
-  const { pack: found, problem } = usePack(groupId, one.id);
+export function PackDialog({ one, groupId, form, onClose }: Props) {
+  const { pack: found, problem } = usePack(groupId, one.id, form);
   const pack = found ?? BEGUN;
   return (
     <Modal narrow title={PACK.title({ title: one.title })} onClose={onClose}>
-      <p className="text-ink-soft">{PACK.what}</p>
+      <p className="text-ink-soft">{PACK.what[form]}</p>
       <div role="status">
         {pack.ready_at ? (
           <p className="font-bold">{PACK.ready({ students: pack.total, size: sizeWords(pack.size) })}</p>

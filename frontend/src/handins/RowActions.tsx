@@ -1,6 +1,6 @@
 /** What can be done with a hand-in of the list, and those that were taken away. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Copy, DoorClosed, DoorOpen, EllipsisVertical, FolderArchive, Pencil, Trash2, Undo2 } from "lucide-react";
+import { Copy, DoorClosed, DoorOpen, EllipsisVertical, FolderArchive, Printer, Pencil, Trash2, Undo2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { client, data as answer } from "../api/client";
@@ -60,7 +60,7 @@ export function useActs(groupId: number) {
 
 export function RowActions({ one, groupId }: { one: Column; groupId: number }) {
   const [asking, setAsking] = useState(false);
-  const [packing, setPacking] = useState(false);
+  const [packing, setPacking] = useState<"zip" | "pdf" | null>(null);
   const act = useActs(groupId);
   const others = useSession().groups.filter((group) => group.id !== groupId && may(group, "set_handin"));
   return (
@@ -84,9 +84,13 @@ export function RowActions({ one, groupId }: { one: Column; groupId: number }) {
               {CHANGE.copyTo({ name: group.name })}
             </Link>
           )),
-          <button key="pack" type="button" className={ITEM} onClick={() => setPacking(true)}>
+          <button key="pack" type="button" className={ITEM} onClick={() => setPacking("zip")}>
             <FolderArchive aria-hidden size={16} className="shrink-0" />
             {PACK.open}
+          </button>,
+          <button key="print" type="button" className={ITEM} onClick={() => setPacking("pdf")}>
+            <Printer aria-hidden size={16} className="shrink-0" />
+            {PACK.print}
           </button>,
           <button key="close" type="button" className={ITEM} onClick={() => act.mutate({ what: one.closed ? "open" : "close", id: one.id })}>
             {one.closed ? <DoorOpen aria-hidden size={16} /> : <DoorClosed aria-hidden size={16} />}
@@ -100,7 +104,7 @@ export function RowActions({ one, groupId }: { one: Column; groupId: number }) {
       />
       {packing && (
         <Suspense>
-          <PackDialog one={one} groupId={groupId} onClose={() => setPacking(false)} />
+          <PackDialog one={one} groupId={groupId} form={packing} onClose={() => setPacking(null)} />
         </Suspense>
       )}
       {asking && (

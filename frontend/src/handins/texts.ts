@@ -154,8 +154,12 @@ export const MOVE = catalogue("handins.move", {
 /** Everything handed in as one file. */
 export const PACK = catalogue("handins.pack", {
   open: "All that was handed in, as a zip …",
+  print: "All of it as one PDF, to print …",
   title: message<{ title: string }>("{title}: all that was handed in"),
-  what: "A folder for each student, family name first, with their files, words and rows as they were handed in last.",
+  what: {
+    zip: "A folder for each student, family name first, with their files, words and rows as they were handed in last.",
+    pdf: "By family name, each student’s work from a new page on: pictures, words, rows and documents as they were handed in last. Recordings are named only.",
+  },
   progress: message<{ done: number; total: number }>("Putting it together: {done, number} of {total, plural, one {# student} other {# students}}"),
   ready: message<{ students: number; size: string }>("Ready: {students, plural, =0 {nobody has handed in yet} one {# student} other {# students}}, {size}."),
   failed: "It could not be put together.",

@@ -1,9 +1,12 @@
 /** The further filters: which hand-ins, what some peg is, which students. Each says what it would leave. */
+import { useMemo } from "react";
 import type { ReactNode } from "react";
+import { useGroupId } from "../api/session";
 import { Button } from "../ui/Button";
 import { Panel } from "../ui/menus";
 import type { Face } from "../ui/OnFirstUse";
-import { FURTHER, LATELY } from "./filters";
+import { filtered, FLAGS, FURTHER, LATELY } from "./filters";
+import { useFlagged } from "./flags";
 import { MORE } from "./filterTexts";
 import type { Props } from "./MoreFilters";
 import { FILTERS } from "./texts";
@@ -15,6 +18,7 @@ export function FilterPanel({ face, ...props }: Props & { face: Face }) {
         <>
           <Columns {...props} />
           <Statuses {...props} />
+          <Flags {...props} />
           {props.board.groups.length > 0 && <Groups {...props} />}
           <Students {...props} />
           <div className="flex justify-between gap-2">
@@ -81,6 +85,19 @@ function Statuses({ chosen, shown, onChange }: Props) {
     <Part title={MORE.status}>
       {FURTHER.map((chip) => (
         <Tick key={chip} checked={chosen.chips.includes(chip)} label={FILTERS[chip]} count={shown.counts[chip]} onChange={() => onChange({ show: toggled(chosen.chips, chip).join(",") })} />
+      ))}
+    </Part>
+  );
+}
+
+/** Their counts are worked out only once somebody looks here. */
+function Flags({ board, chosen, onChange }: Props) {
+  const flagged = useFlagged(useGroupId(), true);
+  const shown = useMemo(() => flagged && filtered(board, chosen, flagged).flagged, [board, chosen, flagged]);
+  return (
+    <Part title={MORE.flags}>
+      {FLAGS.map((flag) => (
+        <Tick key={flag} checked={chosen.flags.includes(flag)} label={MORE.flag[flag]} count={shown?.[flag]} onChange={() => onChange({ flag: toggled(chosen.flags, flag) })} />
       ))}
     </Part>
   );

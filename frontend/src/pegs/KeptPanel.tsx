@@ -10,6 +10,7 @@ import { Panel } from "../ui/menus";
 import type { Face } from "../ui/OnFirstUse";
 import { useSay } from "../ui/Toasts";
 import { chosenFrom, filtered } from "./filters";
+import { useFlagged } from "./flags";
 import { KEPT } from "./filterTexts";
 import type { Props } from "./KeptFilters";
 
@@ -73,7 +74,9 @@ function Lists({ board, groupId, current, onOpen, onKeep }: Inside) {
 
 function Line({ one, board, groupId, current, onOpen }: Props & { one: Kept }) {
   const act = useChanges(groupId);
-  const { rows } = filtered(board, chosenFrom(new URLSearchParams(one.address)));
+  const chosen = chosenFrom(new URLSearchParams(one.address));
+  const flagged = useFlagged(groupId, chosen.flags.length > 0);
+  const { rows } = filtered(board, chosen, flagged);
   return (
     <li className="flex items-center gap-1">
       <button type="button" className="flex min-h-9 min-w-0 flex-1 items-baseline gap-2 rounded-sm px-1 text-left hover:bg-ground" onClick={() => onOpen(one.address)}>

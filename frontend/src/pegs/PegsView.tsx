@@ -9,6 +9,7 @@ import { may, useGroup, useGroupId } from "../api/session";
 import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
 import { chosenFrom, filtered, KEYS } from "./filters";
+import { useFlagged } from "./flags";
 import { useFigures, useNextByKey } from "./figures";
 import type { Figures } from "./figures";
 import type { Board, Chosen, Row, ShownAs } from "./filters";
@@ -64,7 +65,8 @@ interface PegsProps {
 function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
   const groupId = useGroupId();
   const group = useGroup();
-  const shown = useMemo(() => filtered(board, chosen), [board, chosen]);
+  const flagged = useFlagged(groupId, chosen.flags.length > 0);
+  const shown = useMemo(() => filtered(board, chosen, flagged), [board, chosen, flagged]);
   const { rows } = shown;
   const figures = useFigures(groupId, shown.board.handins, chosen.cells);
   const clear = () => set(Object.fromEntries(KEYS.map((key) => [key, null])));

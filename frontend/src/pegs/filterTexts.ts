@@ -7,6 +7,8 @@ export const MORE = catalogue("pegs.more", {
   thisWeek: "Due this week",
   number: message<{ count: number }>("{count, plural, one {# hand-in} other {# hand-ins}}"),
   status: "Some peg is",
+  flags: "Look at it",
+  flag: { starter: "The starter as it was given", same: "The same file as somebody else’s", empty: "Handed in with nothing in it" },
   students: "Students",
   groups: "Groups",
   agreed: "Something is agreed with learning support",

@@ -19,6 +19,8 @@ export interface Chosen {
   hidden: number[];
   /** Only what is due this week. */
   week: boolean;
+  /** What staff should look at in some peg. */
+  flags: Flag[];
   /** At least so many days without work; 0 for any. */
   quiet: number;
   /** Only those for whom something was agreed with learning support. */
@@ -32,6 +34,15 @@ export interface Chosen {
   cells: ShownAs;
   /** The list by student, or the newest first. */
   byStudent: boolean;
+}
+
+export const FLAGS = ["starter", "same", "empty"] as const;
+export type Flag = (typeof FLAGS)[number];
+/** The flagged pegs, each by its student and hand-in (``pegOf``). */
+export type Flagged = Record<Flag, Set<string>>;
+
+export function pegOf(enrolment: number, handin: number): string {
+  return `${enrolment} ${handin}`;
 }
 
 /** A peg shows its coat, its released points, how late it came, or how much is there. */
@@ -87,6 +98,7 @@ export function chosenFrom(address: URLSearchParams): Chosen {
     sections: address.getAll("section"),
     hidden: address.getAll("hide").filter((one) => /^\d{1,9}$/.test(one)).map(Number),
     week: text("week") === "1",
+    flags: address.getAll("flag").filter((one): one is Flag => FLAGS.includes(one as Flag)),
     quiet: Math.min(400, number("quiet")),
     agreed: text("agreed") === "1",
     lately: lately === "joined" || lately === "left" ? lately : "",
@@ -99,7 +111,7 @@ export function chosenFrom(address: URLSearchParams): Chosen {
 }
 
 /** The names of the address that filter, in the order in which a kept filter holds them. */
-export const KEYS = ["show", "period", "group", "section", "hide", "week", "handin", "quiet", "agreed", "lately", "find", "order"];
+export const KEYS = ["show", "period", "group", "section", "hide", "week", "handin", "flag", "quiet", "agreed", "lately", "find", "order"];
 
 /** The filter of an address as it is kept; empty where none is on. */
 export function addressOf(address: URLSearchParams): string {
@@ -130,7 +142,7 @@ export function searching(chosen: Chosen): boolean {
 /** How many of the further filters are on, those that have no chip of their own in the bar. */
 export function further(chosen: Chosen): number {
   const more = chosen.chips.filter((one) => !MAIN.includes(one)).length;
-  return more + chosen.sections.length + [chosen.hidden.length > 0, chosen.group !== "", chosen.week, chosen.quiet > 0, chosen.agreed, chosen.lately !== ""].filter(Boolean).length;
+  return more + chosen.sections.length + chosen.flags.length + [chosen.hidden.length > 0, chosen.group !== "", chosen.week, chosen.quiet > 0, chosen.agreed, chosen.lately !== ""].filter(Boolean).length;
 }
 
 export const MAIN: FilterName[] = ["not_in", "to_mark", "sent_back", "overdue", "late", "quiet"];
@@ -207,6 +219,8 @@ export interface Filtered {
   rows: Row[];
   /** How many rows each chip would leave. */
   counts: Record<FilterName, number>;
+  /** The same of the flags; 0 as long as they are not known. */
+  flagged: Record<Flag, number>;
   /** The same of the further filters of students. */
   agreed: number;
   joined: number;
@@ -221,8 +235,8 @@ export function inOf(cells: Cell[], counting: Board["counting"]): { count: numbe
   return { count: count("in"), of: count("asked") };
 }
 
-/** The rows and columns to show, and what each filter would leave. */
-export function filtered(board: Board, chosen: Chosen): Filtered {
+/** The rows and columns to show, and what each filter would leave. ``flagged`` is undefined as long as it is not known. */
+export function filtered(board: Board, chosen: Chosen, flagged?: Flagged): Filtered {
   const columns = columnsOf(board, chosen);
   const whole = columns.length === board.handins.length;
   const narrow = (row: Row): Row => (whole ? row : { ...row, cells: columns.flatMap((place) => row.cells[place] ?? []) });
@@ -233,15 +247,18 @@ export function filtered(board: Board, chosen: Chosen): Filtered {
     all.map((row) => [row.id, (column < 0 ? row.cells : row.cells.slice(column, column + 1)).reduce((facts, cell) => facts | factsOf(cell), 0)]),
   );
   const has = (row: Row, chip: FilterName) => (chip === "quiet" ? row.quiet && !row.left : ((factsOfRow.get(row.id) ?? 0) & BIT[chip]) !== 0);
+  const looked = column < 0 ? handins : handins.slice(column, column + 1);
+  const isFlagged = (row: Row, flag: Flag) => looked.some((one) => flagged?.[flag].has(pegOf(row.id, one.id)));
   const names = Object.keys(OF_ROW) as (keyof typeof OF_ROW)[];
   const fits = (row: Row, but?: keyof typeof OF_ROW) =>
-    names.every((name) => name === but || OF_ROW[name](row, chosen, board.today)) && chosen.chips.every((chip) => has(row, chip));
+    names.every((name) => name === but || OF_ROW[name](row, chosen, board.today)) && chosen.chips.every((chip) => has(row, chip)) && chosen.flags.every((flag) => isFlagged(row, flag));
   const rows = searching(chosen) ? all : all.filter((row) => fits(row));
   const count = (test: (row: Row) => boolean, but: keyof typeof OF_ROW) => all.filter((row) => test(row) && fits(row, but)).length;
   return {
     board: whole ? board : { ...board, handins },
     rows: BY[chosen.order](rows),
     counts: Object.fromEntries((Object.keys(FILTERS) as FilterName[]).map((chip) => [chip, rows.filter((row) => has(row, chip)).length])) as Record<FilterName, number>,
+    flagged: Object.fromEntries(FLAGS.map((flag) => [flag, flagged ? rows.filter((row) => isFlagged(row, flag)).length : 0])) as Filtered["flagged"],
     agreed: count((row) => row.adjusted, "agreed"),
     joined: count((row) => isLately(row, "joined", board.today), "lately"),
     left: count((row) => isLately(row, "left", board.today), "lately"),
