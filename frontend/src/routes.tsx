@@ -51,7 +51,7 @@ export const router = createBrowserRouter([
         path: "g/:group/portfolio/:portfolio/:pocket?",
         lazy: () => patiently(() => import("./pockets/PocketsView")).then((view) => ({ Component: view.PocketsView })),
       },
-      ...["show", "taken-out"].map((part) => ({
+      ...["whole", "show", "taken-out"].map((part) => ({
         path: `g/:group/portfolio/:portfolio/${part}`,
         lazy: () => patiently(() => import("./pockets/PocketsView")).then((view) => ({ Component: view.PocketsView })),
       })),

@@ -2,6 +2,7 @@
 import { useFieldArray, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister, UseFormReturn } from "react-hook-form";
 import type { Schema } from "../api/client";
+import { useGroupId } from "../api/session";
 import { FormDate } from "../ui/days/DateField";
 import { RichField } from "../writing/rich/RichField";
 import type { Fields } from "./plan";
@@ -47,9 +48,10 @@ export function HandInFields({ data, form, series }: Props) {
 
 /** A day with a time that may be left out. */
 function Moment({ label, form, day, time }: { label: string; form: UseFormReturn<Fields>; day: "day" | "closes"; time: "time" | "closesTime" }) {
+  const groupId = useGroupId();
   return (
     <div className="grid grid-cols-2 gap-3">
-      <FormDate label={label} control={form.control} name={day} />
+      <FormDate label={label} control={form.control} name={day} loadOf={day === "day" ? groupId : undefined} />
       <label className={LABEL}>
         {TEXTS.at}{" "}<span className="font-normal text-quiet">{TEXTS.orEndOfDay}</span>
         <input type="time" {...form.register(time)} className={FIELD} />

@@ -1,6 +1,6 @@
 /** My pockets: the pockets with their coats at the left, the open one at the right. Staff look in the same way. */
 import { useQuery } from "@tanstack/react-query";
-import { ArchiveRestore, ArrowLeft, GalleryVerticalEnd, Palette } from "lucide-react";
+import { ArchiveRestore, ArrowLeft, GalleryVerticalEnd, Palette, ScrollText } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, NavLink, useLocation, useParams } from "react-router";
 import { patiently } from "../api/patiently";
@@ -19,9 +19,13 @@ import { LoosePageView } from "./LoosePageView";
 import { NextUp } from "./NextUp";
 import { PocketPage } from "./PocketPage";
 import { stateWords } from "./stateWords";
-import { TEXTS } from "./texts";
+import { TEXTS, WHOLE } from "./texts";
+
+/** What stands at the right beside pockets and pages, by the last part of the address. */
+const PARTS = ["whole", "show", "taken-out"];
 
 const ShowEditor = lazy(() => patiently(() => import("../show/ShowEditor")).then((view) => ({ default: view.ShowEditor })));
+const OnePage = lazy(() => patiently(() => import("./OnePage")).then((view) => ({ default: view.OnePage })));
 const TakenOut = lazy(() => patiently(() => import("./TakenOut")).then((view) => ({ default: view.TakenOut })));
 
 // eslint-disable-next-line complexity -- one branch for each reader, and for what only some of them see
@@ -29,7 +33,7 @@ export function PocketsView() {
   const groupId = useGroupId();
   const { portfolio: id, pocket, page } = useParams();
   const part = useLocation().pathname.split("/").pop() ?? "";
-  const chosen = pocket ?? page ?? (part === "show" || part === "taken-out" ? part : undefined);
+  const chosen = pocket ?? page ?? (PARTS.includes(part) ? part : undefined);
   const looking = useLook(groupId, Number(id));
   const portfolio = useQuery(portfolioQuery(groupId, Number(id)));
   const open = portfolio.data?.pockets.find((one) => String(one.id) === pocket)?.title;
@@ -41,7 +45,7 @@ export function PocketsView() {
     <div className="flex min-h-0 flex-1 flex-col">
       {!portfolio.data.mine && <LookBar groupId={groupId} portfolio={portfolio.data} pocket={pocket ?? null} since={looking.since} only={looking.only} onOnly={looking.setOnly} />}
       <div className="flex min-h-0 flex-1">
-      <aside className={`w-[300px] shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${chosen ? "max-md:hidden" : ""}`}>
+      <aside className={`w-[300px] print:hidden shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${chosen ? "max-md:hidden" : ""}`}>
         <Cover portfolio={portfolio.data} />
         <PocketList portfolio={portfolio.data} base={base} only={looking.only ? looking.since : null} />
         <LoosePages portfolio={portfolio.data} base={base} />
@@ -60,7 +64,7 @@ export function PocketsView() {
               <PocketPage key={`${id}/${pocket}`} groupId={groupId} portfolio={portfolio.data.id} pocketId={Number(pocket)} mine={portfolio.data.mine} since={looking.since} />
             ) : (
               <Suspense fallback={<Waiting />}>
-                {part === "show" ? <ShowEditor groupId={groupId} portfolio={portfolio.data.id} mine={portfolio.data.mine} /> : <TakenOut groupId={groupId} portfolio={portfolio.data.id} />}
+                <Part part={part} groupId={groupId} portfolio={portfolio.data} />
               </Suspense>
             )}
           </>
@@ -73,9 +77,16 @@ export function PocketsView() {
   );
 }
 
+function Part({ part, groupId, portfolio }: { part: string; groupId: number; portfolio: Schema["PortfolioShape"] }) {
+  if (part === "whole") return <OnePage groupId={groupId} portfolio={portfolio} />;
+  if (part === "show") return <ShowEditor groupId={groupId} portfolio={portfolio.id} mine={portfolio.mine} />;
+  return <TakenOut groupId={groupId} portfolio={portfolio.id} />;
+}
+
 /** What else is in a portfolio, under its pockets and pages. */
 function More({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
   const links = [
+    { to: `${base}/whole`, name: WHOLE.open, icon: <ScrollText aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> },
     { to: `${base}/show`, name: portfolio.mine ? TEXTS.showPage : TEXTS.theirShowPage, icon: <GalleryVerticalEnd aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> },
     ...(portfolio.mine ? [{ to: `${base}/taken-out`, name: TEXTS.takenOut, icon: <ArchiveRestore aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> }] : []),
   ];

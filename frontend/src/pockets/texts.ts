@@ -1,6 +1,18 @@
 /** The words of the student's pockets. */
 import { catalogue, message } from "../language/catalogue";
 
+/** The portfolio on one page. */
+export const WHOLE = catalogue("pockets.whole", {
+  open: "All on one page",
+  print: "Print",
+  submissions: "What was handed in",
+  ofDay: "On the day",
+  noneThatDay: "Nothing was handed in that day.",
+  submission: message<{ title: string; number: number }>("{title}{number, plural, =1 {} other { (submission #)}}"),
+  became: { accepted: "accepted", sent_back: "sent back", waits: "handed in" },
+  nothingYet: "Nothing in it yet.",
+});
+
 export const TEXTS = catalogue("pockets", {
   pockets: "Pockets",
   ownPages: "Pages of my own",

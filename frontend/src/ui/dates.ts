@@ -53,6 +53,11 @@ export function today(): string {
   return plain(zone).format(new Date());
 }
 
+/** The local date at school of a moment. */
+export function localDay(at: string): string {
+  return plain(zone).format(new Date(at));
+}
+
 /** ``5 Nov`` of a local date. */
 export function shortDay(date: string): string {
   return DATES.shortDay(parts(noon(date), "UTC"));
@@ -80,7 +85,7 @@ export function due(date: string, time: string | null): string {
 
 /** How long ago in days, for a narrow column: ``today``, ``3 d``. */
 export function daysAgo(at: string, today: string): string {
-  const local = plain(zone).format(new Date(at));
+  const local = localDay(at);
   const days = Math.round((Date.parse(today) - Date.parse(local)) / 86_400_000);
   return days <= 0 ? TIMES.today : TIMES.daysAgo({ count: days });
 }

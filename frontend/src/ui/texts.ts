@@ -65,5 +65,7 @@ export const DATES = catalogue("ui.dates", {
   today: "today",
   tomorrow: "tomorrow",
   schoolWeek: message<{ number: number }>("School week {number, number}"),
+  mostDue: message<{ count: number }>("at most {count, plural, one {# hand-in} other {# hand-ins}} due for one student"),
+  mostDueHint: message<{ limit: number }>("Beside a week: the most that is due then for one student, over all classes; coloured where somebody has {limit, number} or more."),
   noSchoolWithin: "no school",
 });

@@ -30,6 +30,8 @@ interface Props {
   onBlur?: () => void;
   disabled?: boolean | undefined;
   className?: string;
+  /** The class for whose students the calendar says how much is due in each week. */
+  loadOf?: number | undefined;
 }
 
 /** What stands in the field, and what becomes of what is typed there. */
@@ -55,7 +57,7 @@ function useDayText(value: string, onChange: (value: string) => void) {
   };
 }
 
-export function DateField({ label, hint, heard, row, value, onChange, onBlur, disabled, className = "" }: Props) {
+export function DateField({ label, hint, heard, row, value, onChange, onBlur, disabled, className = "", loadOf }: Props) {
   const id = useId();
   const text = useDayText(value, onChange);
   const wrong = text.wrong ? { "aria-invalid": true, "aria-describedby": `${id}-wrong` } : {};
@@ -82,7 +84,7 @@ export function DateField({ label, hint, heard, row, value, onChange, onBlur, di
           {...wrong}
           className="figures block min-h-9 w-full rounded-md border border-control bg-paper pr-10 pl-3 font-normal disabled:text-quiet aria-invalid:border-overdue"
         />
-        {!disabled && <OnCalendar value={value} onChoose={text.choose} />}
+        {!disabled && <OnCalendar value={value} onChoose={text.choose} loadOf={loadOf ?? null} />}
       </div>
       <Wrong id={`${id}-wrong`} shown={text.wrong} />
     </div>
@@ -98,7 +100,7 @@ function Wrong({ id, shown }: { id: string; shown: boolean }) {
   );
 }
 
-function OnCalendar({ value, onChoose }: { value: string; onChoose: (day: string) => void }) {
+function OnCalendar({ value, onChoose, loadOf }: { value: string; onChoose: (day: string) => void; loadOf: number | null }) {
   return (
     <OnFirstUse
       kind="Panel"
@@ -113,6 +115,7 @@ function OnCalendar({ value, onChoose }: { value: string; onChoose: (day: string
         <Suspense>
           <SchoolCalendar
             value={isDay(value) ? value : ""}
+            loadOf={loadOf}
             onChoose={(chosen) => {
               onChoose(chosen);
               close();

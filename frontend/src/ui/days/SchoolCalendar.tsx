@@ -5,7 +5,7 @@ import { useState } from "react";
 import { DayPicker } from "react-day-picker";
 import type { WeekNumberProps } from "react-day-picker";
 import { LOCALE } from "../../language/chosen";
-import { calendarQuery } from "../../api/queries";
+import { calendarQuery, loadQuery } from "../../api/queries";
 import type { Schema } from "../../api/client";
 import { fullDay, shortDay, today } from "../dates";
 import { DATES, TEXTS } from "../texts";
@@ -14,8 +14,16 @@ type Calendar = Schema["CalendarShape"];
 
 const CAPTION = new Intl.DateTimeFormat(LOCALE, { month: "long", year: "numeric" });
 
-export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (day: string) => void }) {
+interface Props {
+  value: string;
+  onChoose: (day: string) => void;
+  /** The class for whose students it is said how much is due in each week; null where nobody asks that. */
+  loadOf: number | null;
+}
+
+export function SchoolCalendar({ value, onChoose, loadOf }: Props) {
   const found = useQuery(calendarQuery);
+  const load = useQuery({ ...loadQuery(loadOf ?? 0), enabled: loadOf !== null }).data;
   const now = today();
   const [month, setMonth] = useState(() => dateOf(value || now));
   const calendar = found.data;
@@ -23,10 +31,14 @@ export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (
   const named = (calendar?.days_off ?? []).filter((one) => one.first.slice(0, 7) <= isoOf(month).slice(0, 7) && one.last.slice(0, 7) >= isoOf(month).slice(0, 7));
   const weeks = new Map((calendar?.weeks ?? []).map((one) => [one.monday, one.number]));
   const WeekNumber = ({ week, ...rest }: WeekNumberProps) => {
-    const number = weeks.get(isoOf(week.days[0]?.date ?? month));
+    const monday = isoOf(week.days[0]?.date ?? month);
+    const number = weeks.get(monday);
+    const due = load?.weeks.find((one) => one.monday === monday);
+    const heard = [number ? DATES.schoolWeek({ number }) : "", due ? DATES.mostDue({ count: due.most }) : ""].filter(Boolean).join(", ");
     return (
-      <th {...rest} scope="row" aria-label={number ? DATES.schoolWeek({ number }) : undefined}>
+      <th {...rest} scope="row" aria-label={heard || undefined}>
         {number ?? ""}
+        {due && <MostDue week={due} />}
       </th>
     );
   };
@@ -66,12 +78,13 @@ export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (
           button_next: "flex size-9 items-center justify-center rounded-md hover:bg-ground",
           month_grid: "mt-1 border-collapse",
           weekday: "h-8 w-10 text-sm font-normal text-quiet",
-          week_number_header: "h-8 w-12 pr-2 text-right text-sm font-normal text-quiet",
-          week_number: "figures w-12 pr-3 text-right text-sm font-normal text-quiet",
+          week_number_header: "h-8 w-14 pr-2 text-right text-sm font-normal text-quiet",
+          week_number: "figures w-14 pr-2 text-right whitespace-nowrap text-sm font-normal text-quiet",
           day: "p-0 text-center",
           day_button: "figures size-10 rounded-md hover:bg-today",
         }}
       />
+      {load && load.weeks.length > 0 && <p className="mt-2 max-w-84 border-t border-line pt-2 text-sm text-ink-soft">{DATES.mostDueHint({ limit: load.limit })}</p>}
       {named.length > 0 && (
         <ul aria-label={TEXTS.noSchool} className="mt-2 max-w-84 border-t border-line pt-2 text-sm text-ink-soft">
           {named.map((one) => (
@@ -86,6 +99,12 @@ export function SchoolCalendar({ value, onChoose }: { value: string; onChoose: (
       )}
     </div>
   );
+}
+
+/** How much is due in a week for whoever has most. */
+function MostDue({ week: { most, heavy } }: { week: { most: number; heavy: number } }) {
+  if (most === 0) return null;
+  return <span className={`ml-1.5 rounded-sm px-1 font-bold ${heavy > 0 ? "bg-copper text-paper" : "bg-in-soft text-ink"}`}>{most}</span>;
 }
 
 /** Why there is no school on a day; null where there is, or as long as nobody knows. */
