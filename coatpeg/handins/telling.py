@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 
 from coatpeg.core.policy import Role
 from coatpeg.handins.board.situation import situation
+from coatpeg.handins.handing.receipt_paper import receipt_lines
 from coatpeg.handins.models import HandIn, Reminder, Submission
 from coatpeg.notices.kinds import Kind, Line, register
 from coatpeg.notices.models import Notice
@@ -65,6 +66,21 @@ def _to_staff(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
     return {named[one.pk].pk: Line(one.handin.title, f"/g/{one.handin.group_id}/pile") for one in standing}
 
 
+def _to_receipt(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
+    """Receipts with all that they prove, leading to the submission, as long as it stands: two queries."""
+    named = {one.data["submission"]: one for one in notices}
+    rows = Submission.objects.filter(pk__in=named, voided_at=None, enrolment__person_id=person_id)
+    mine = dict(Portfolio.objects.filter(enrolment__person_id=person_id).values_list("enrolment_id", "pk"))
+    return {
+        named[one.pk].pk: Line(
+            one.handin.title,
+            f"/g/{one.handin.group_id}/portfolio/{mine[one.enrolment_id]}/submission/{one.pk}",
+            "\n".join(receipt_lines(one)),
+        )
+        for one in rows.select_related("handin")
+    }
+
+
 def _to_reminded(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
     """Reminders with their words, leading to what there is to hand in: one query."""
     named = {one.data["reminder"]: one for one in notices}
@@ -77,6 +93,7 @@ def register_all() -> None:
     register("handin_set", Kind(_asked, _to_students, "this is asked of you now"))
     register("handin_moved", Kind(_asked, _to_students, "it is due on another day now"))
     register("sent_back", Kind(_of_student, _to_students, "it was sent back; look at what your teacher says"))
+    register("receipt", Kind(_of_student, _to_receipt, "your receipt", to_doer=True))
     register("handed_in_for", Kind(_of_student, _to_students, "it was handed in for you"))
     register("accepted", Kind(_of_student, _to_students, "it was accepted"))
     register("own_due_set", Kind(_of_student, _to_students, "you have a due date of your own"))

@@ -79,6 +79,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
             "points": float(handin.points) if handin.points is not None else None,
             "step": float(handin.step),
             "taken_away": handin.taken_away_at is not None,
+            "model_answer": handin.model_answer if marks else "",
         },
         "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
         **standing_data(standing),

@@ -80,6 +80,8 @@ class MarkedHandIn(Named):
     points: float | None
     step: float
     taken_away: bool
+    model_answer: str
+    """Rich text for whoever marks; to anybody else it is empty."""
 
 
 class Draft(Shape):

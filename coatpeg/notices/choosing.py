@@ -25,6 +25,12 @@ def choices_of(people: Mapping[int, Addressee]) -> dict[int, How]:
     return {pk: How(chosen[pk]) if pk in chosen else usual(one) for pk, one in people.items() if one.email}
 
 
-def choose(person_id: int, how: How) -> None:
-    """Choose how to be told."""
-    MailChoice.objects.update_or_create(person_id=person_id, defaults={"how": how})
+def choose(person_id: int, how: How, *, receipts: bool | None = None) -> None:
+    """Choose how to be told; without a word on receipts that stays as it is."""
+    wishes = {} if receipts is None else {"receipts": receipts}
+    MailChoice.objects.update_or_create(person_id=person_id, defaults={"how": how, **wishes})
+
+
+def wants_receipts(person_id: int) -> bool:
+    """Whether somebody wants their receipts by mail, and is told anything by mail at all."""
+    return MailChoice.objects.filter(person_id=person_id, receipts=True).exclude(how=How.NEVER).exists()

@@ -24,7 +24,7 @@ def is_due() -> bool:
 
 @job(Kind("telling people what is new"))
 def fan_out() -> int:
-    """Give every notice whose time has come to its audience; returns how many. Whoever did it does not hear of it."""
+    """Give every notice whose time has come to its audience; returns how many. Whoever did it mostly knows."""
     now = timezone.now()
     due = Notice.objects.filter(fanned_at=None, tell_at__lte=now).order_by("pk").values_list("pk", flat=True)
     return sum(_fanned(pk, now) for pk in list(due[:AT_ONCE]))
@@ -37,7 +37,9 @@ def _fanned(notice_id: int, now: datetime) -> bool:
         kind = kind_of(notice.what) if notice else None
         if notice is None:
             return False
-        people = set(kind.audience(notice)) - {notice.by_id} if kind else set()
+        people = set(kind.audience(notice)) if kind else set()
+        if kind and not kind.to_doer:
+            people.discard(notice.by_id)
         Delivery.objects.bulk_create(
             (Delivery(notice=notice, person_id=one) for one in sorted(people)), ignore_conflicts=True, batch_size=1000
         )

@@ -30,6 +30,8 @@ class Kind:
     describe: Callable[[Sequence[Notice], int], Mapping[int, Line]]
     said: str
     several: str = ""
+    to_doer: bool = False
+    """Whether it is told to whoever did it, too."""
 
 
 _KINDS: dict[str, Kind] = {}

@@ -50,6 +50,8 @@ class MailChoice(models.Model):
 
     person_id = models.BigIntegerField(primary_key=True)
     how = models.CharField(max_length=10, choices=How)
+    receipts = models.BooleanField(default=False)
+    """Whether a student's receipts come by mail too."""
 
 
 class Mail(models.Model):

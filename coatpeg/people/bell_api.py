@@ -43,6 +43,7 @@ class NoticeLine(Shape):
         "own_due_set",
         "pages_missing",
         "picture_unreadable",
+        "receipt",
         "reminded",
         "sent_back",
         "show_page_opened",
@@ -63,6 +64,8 @@ class BellShape(Shape):
     unseen: int
     lines: list[NoticeLine]
     mail: HowWord | None
+    receipts: bool | None
+    """Whether a student's receipts come by mail too; none where there is no such choice."""
 
 
 class SeenIn(Shape):
@@ -72,9 +75,10 @@ class SeenIn(Shape):
 
 
 class MailChoiceIn(Shape):
-    """How to be told by mail."""
+    """How to be told by mail, and whether receipts come by mail too (left out: as before)."""
 
     how: HowWord
+    receipts: bool | None = None
 
 
 class MailLine(Shape):
@@ -98,8 +102,11 @@ class MailShape(MailLine):
 def see_notices(request: HttpRequest) -> Any:
     """What is new to this person."""
     person = person_of(request)
-    choices = choosing.choices_of(people([person.pk])) if person.only_in is None else {}
-    return {**bell.bell(person.pk, now(), only_in=person.only_in), "mail": choices.get(person.pk)}
+    who = people([person.pk]) if person.only_in is None else {}
+    how = choosing.choices_of(who).get(person.pk)
+    asked = how is not None and not who[person.pk].staff
+    receipts = choosing.wants_receipts(person.pk) if asked else None
+    return {**bell.bell(person.pk, now(), only_in=person.only_in), "mail": how, "receipts": receipts}
 
 
 @router.post("/notices/seen", response={204: None}, operation_id="notices_seen", openapi_extra=USE)
@@ -115,7 +122,7 @@ def choose_mail(request: HttpRequest, body: MailChoiceIn) -> Any:
     """Choose how to be told by mail."""
     person = person_of(request)
     require_account(person, Action.CHANGE_ACCOUNT)
-    choosing.choose(person.pk, choosing.How(body.how))
+    choosing.choose(person.pk, choosing.How(body.how), receipts=body.receipts)
     return Status(204, None)
 
 

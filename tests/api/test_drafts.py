@@ -113,6 +113,10 @@ class Drafts(ApiCase):
         self.assertIn("model_from", self.problem(422, self.lead, "PUT", path, years)["where"])
         copied = self.ok(self.lead, "GET", f"{self.path}/like/{made['id']}")
         self.assertEqual(copied["model_answer"], "<p>Seeds need water.</p>")
+        sent = builders.hand_in(self.ada, HandIn.objects.get(pk=made["id"]), NOW, even_if_empty=True)
+        for person, seen in ((self.lead, "<p>Seeds need water.</p>"), (self.ada.enrolment.person, "")):
+            desk = self.ok(person, "GET", f"/submissions/{sent.pk}")
+            self.assertEqual(desk["handin"]["model_answer"], seen, "beside the work for whoever marks")
 
 
 class LaidOut(ApiCase):

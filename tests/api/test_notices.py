@@ -197,6 +197,25 @@ class Mailing(NoticeCase):
         self.ok(self.thandi, "post", "/notices/seen", {"id": self.bell(self.thandi)["lines"][0]["id"]})
         self.assertEqual(self.at_work(NOW + timedelta(minutes=9)), [])
 
+    def test_a_receipt_by_mail_for_whoever_wants_it(self) -> None:
+        handin = self.of.handin(self.pocket, title="Soil test")
+        self.assertEqual((self.bell(self.lead)["receipts"], self.bell(self.thandi)["receipts"]), (None, False))
+        self.ok(self.thandi, "put", "/notices/mail", {"how": "at_once", "receipts": True})
+        self.ok(self.thandi, "put", "/notices/mail", {"how": "at_once"})
+        self.assertTrue(self.bell(self.thandi)["receipts"], "changed in passing it would be lost")
+        evidence = builders.fill(self.portfolio, self.pocket)
+        sent = builders.hand_in(self.portfolio, handin)
+        run_waiting()
+        (mail,) = self.at_work(NOW + timedelta(minutes=2))
+        body = str(mail.body)
+        assert evidence.artefact
+        assert evidence.artefact.stored
+        # Each checksum is the one that sha256sum gives (``reference.test_receipts_on_paper``).
+        for part in (sent.receipt, evidence.artefact.stored.sha256, sent.sha256, f"/submission/{sent.pk}"):
+            self.assertIn(part, body)
+        self.ok(self.thandi, "put", "/notices/mail", {"how": "never", "receipts": True})
+        self.assertFalse(self.bell(self.thandi)["receipts"], "no mail is no receipt by mail")
+
     def test_every_address_in_a_mail_is_the_products_own(self) -> None:
         self.ok(self.thandi, "put", "/notices/mail", {"how": "at_once"})
         self.comment("See https://elsewhere.example/x")

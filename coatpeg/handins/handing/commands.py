@@ -20,6 +20,7 @@ from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
 from coatpeg.handins.handing.records import facts_now, keep_after
 from coatpeg.handins.handing.submitting import flags_of, new_receipt, snapshot
 from coatpeg.handins.models import HandIn, OwnDue, Submission
+from coatpeg.notices.choosing import wants_receipts
 from coatpeg.notices.putting import put
 from coatpeg.people.access import require_for_student
 from coatpeg.people.calendars import check_class_days, school_calendar
@@ -87,6 +88,9 @@ def hand_in(
             stays_open=stays_open,
             sha256=submission.sha256,
         )
+        if wants_receipts(portfolio.enrolment.person_id):
+            of = portfolio.enrolment
+            put(doing, "receipt", of.group_id, enrolment=of.pk, handin=handin.pk, submission=submission.pk)
         return submission
 
 

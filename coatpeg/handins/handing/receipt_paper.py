@@ -57,6 +57,24 @@ def receipt_pdf(person: Person, submission_id: int) -> tuple[bytes, str]:
     return printed(text), one.receipt
 
 
+def receipt_lines(one: Submission) -> Iterator[str]:
+    """The receipt of a submission in plain lines, as a mail has it."""
+    at = one.at.astimezone(school_calendar().zoneinfo)
+    yield f"Receipt {one.receipt}, {at:%A %-d %B %Y, %H:%M:%S} ({at.tzname()})"
+    for pocket in one.snapshot["pockets"]:
+        yield f"{pocket['title']}:"
+        for each in pocket["evidence"]:
+            for artefact in (each["artefact"], each.get("spoken")):
+                if artefact:
+                    sums = f" SHA-256 {artefact['sha256']}" if artefact["sha256"] else " (a link; see the receipt)"
+                    yield f"- {artefact['title']}{sums}"
+            if each["text"].strip():
+                yield f"- {_words(each['words'])} SHA-256 {text_digest(each['text'])}"
+        if pocket.get("log"):
+            yield f"- {len(pocket['log']['rows'])} rows of the log"
+    yield f"All of it: SHA-256 {one.sha256}"
+
+
 def _facts(one: Submission, school: str) -> Iterator[str]:
     zone = school_calendar().zoneinfo
     student = one.enrolment.person
@@ -96,8 +114,11 @@ def _evidence(one: Mapping[str, Any]) -> Iterator[str]:
             link = f"<br>{escape(artefact['link'])}" if artefact["link"] else ""
             yield f"{escape(artefact['title'])}{link}{''.join(_sum(text) for text in sums)}"
     if one["text"].strip():
-        words = "1 word" if one["words"] == 1 else f"{one['words']} words"
-        yield f"Text, {words}{_sum(text_digest(one['text']))}"
+        yield f"Text, {_words(one['words'])}{_sum(text_digest(one['text']))}"
+
+
+def _words(count: int) -> str:
+    return "1 word" if count == 1 else f"{count} words"
 
 
 def _sum(text: str) -> str:

@@ -4069,6 +4069,8 @@ export interface components {
             lines: components["schemas"]["NoticeLine"][];
             /** Mail */
             mail: ("at_once" | "daily" | "never") | null;
+            /** Receipts */
+            receipts: boolean | null;
             /** Unseen */
             unseen: number;
         };
@@ -6341,7 +6343,7 @@ export interface components {
         };
         /**
          * MailChoiceIn
-         * @description How to be told by mail.
+         * @description How to be told by mail, and whether receipts come by mail too (left out: as before).
          */
         MailChoiceIn: {
             /**
@@ -6349,6 +6351,8 @@ export interface components {
              * @enum {string}
              */
             how: "at_once" | "daily" | "never";
+            /** Receipts */
+            receipts?: boolean | null;
         };
         /**
          * MailLine
@@ -6425,6 +6429,8 @@ export interface components {
         MarkedHandIn: {
             /** Id */
             id: number;
+            /** Model Answer */
+            model_answer: string;
             /** Points */
             points: number | null;
             /** Step */
@@ -6760,7 +6766,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "accepted" | "commented" | "handed_in" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "reminded" | "sent_back" | "show_page_opened";
+            what: "accepted" | "commented" | "handed_in" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape

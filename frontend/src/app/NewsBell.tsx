@@ -13,6 +13,7 @@ import { NEWS } from "./newsTexts";
 import { TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
 
+type Wish = { how: How; receipts: boolean | null };
 type How = Schema["MailChoiceIn"]["how"];
 
 const HOWS: How[] = ["at_once", "daily", "never"];
@@ -65,7 +66,7 @@ export function NewsBell() {
               ))}
             </ul>
             <p className="sr-only">{COUNTED.lines({ count: lines.length })}</p>
-            {news.data?.mail && <MailChoice how={news.data.mail} />}
+            {news.data?.mail && <MailChoice how={news.data.mail} receipts={news.data.receipts} />}
           </>
         )}
     </OnFirstUse>
@@ -73,13 +74,14 @@ export function NewsBell() {
 }
 
 /** How to be told by mail: kept as soon as it is chosen, and said so. */
-function MailChoice({ how }: { how: How }) {
+function MailChoice({ how, receipts }: { how: How; receipts: boolean | null }) {
   const queries = useQueryClient();
   const name = useId();
   const choose = useMutation({
-    mutationFn: (chosen: How) => data(client.PUT("/api/notices/mail", { body: { how: chosen } })),
-    onSuccess: (_, chosen) => queries.setQueryData(noticesQuery.queryKey, (old) => old && { ...old, mail: chosen }),
+    mutationFn: (chosen: Wish) => data(client.PUT("/api/notices/mail", { body: chosen })),
+    onSuccess: (_, chosen) => queries.setQueryData(noticesQuery.queryKey, (old) => old && { ...old, mail: chosen.how, receipts: chosen.how === "never" && old.receipts !== null ? false : chosen.receipts }),
   });
+  const wish = choose.isPending ? choose.variables : { how, receipts };
   return (
     <div role="radiogroup" aria-labelledby={`${name}-label`} className="border-t border-line px-4 py-1.5">
       <div className="flex flex-wrap items-center gap-x-3">
@@ -88,11 +90,17 @@ function MailChoice({ how }: { how: How }) {
         </span>
         {HOWS.map((one) => (
           <label key={one} className="flex min-h-8 items-center gap-1.5 text-sm max-md:min-h-11">
-            <input type="radio" name={name} className="accent-ink" checked={(choose.isPending ? choose.variables : how) === one} onChange={() => choose.mutate(one)} />
+            <input type="radio" name={name} className="accent-ink" checked={wish.how === one} onChange={() => choose.mutate({ ...wish, how: one })} />
             {NEWS.hows[one]}
           </label>
         ))}
       </div>
+      {receipts !== null && wish.how !== "never" && (
+        <label className="flex min-h-8 items-center gap-1.5 text-sm max-md:min-h-11">
+          <input type="checkbox" className="accent-ink" checked={wish.receipts === true} onChange={() => choose.mutate({ ...wish, receipts: !wish.receipts })} />
+          {NEWS.receipts}
+        </label>
+      )}
       <p role="status" className="text-sm text-quiet">
         {choose.isSuccess && NEWS.mailKept}
         {choose.isError && NEWS.mailNotKept}

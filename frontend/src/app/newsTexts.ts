@@ -14,6 +14,7 @@ export const NEWS = catalogue("app.news", {
     show_page_opened: "Your show page is open to the class",
     own_due_set: "has a date of your own",
     reminded: "Your teacher reminds you of what is missing",
+    receipt: "is handed in; your receipt",
     handed_in: "was handed in by a student",
     join_requested: "asks for a student whom you know",
     join_settled: "was asked for, and there is an answer",
@@ -25,6 +26,7 @@ export const NEWS = catalogue("app.news", {
   severalHandedIn: message<{ count: number }>("{count, plural, one {# student has} other {# students have}} handed it in"),
   mail: "By mail",
   hows: { at_once: "at once", daily: "once a day", never: "not at all" },
+  receipts: "my receipts too",
   mailKept: "Kept.",
   mailNotKept: "Not kept just now; choose once more.",
 });

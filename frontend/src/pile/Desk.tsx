@@ -12,6 +12,8 @@ import { PegPicture } from "../ui/people/PegPicture";
 import { lateness, listed } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { ForThem } from "../submission/ForThem";
+import { RichText } from "../ui/reading/RichText";
+import { TEXTS as SUBMISSION } from "../submission/texts";
 import { FrozenPockets } from "../submission/FrozenPockets";
 import { TEXTS } from "./texts";
 
@@ -47,6 +49,12 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
       </header>
       <div className="flex flex-col gap-4 p-5">
         <Notices desk={desk} />
+        {desk.handin.model_answer && (
+          <details className="rounded-lg border border-edge bg-paper p-3">
+            <summary className="min-h-8 cursor-pointer font-bold">{SUBMISSION.modelAnswer}</summary>
+            <RichText html={desk.handin.model_answer} className="mt-2" />
+          </details>
+        )}
         {beside && earlier ? (
           <div className="grid grid-cols-2 gap-4">
             <div>
