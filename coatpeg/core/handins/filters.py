@@ -18,6 +18,8 @@ KEYS = (
     "group",
     "section",
     "hide",
+    "pin",
+    "cols",
     "week",
     "handin",
     "flag",

@@ -1,10 +1,11 @@
 /** One student on the board. */
-import { memo, useState } from "react";
+import { Fragment, memo, useState } from "react";
 import { SharedCoat } from "../ui/Coat";
 import { daysAgo } from "../ui/dates";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { inWords, listed } from "../ui/words";
+import { leftOf } from "./columns";
 import { inOf } from "./filters";
 import type { Figures } from "./figures";
 import type { Board, Row } from "./filters";
@@ -16,9 +17,12 @@ interface Props {
   handins: Board["handins"];
   today: string;
   template: string;
-  /** The hand-ins that are drawn: from this place to before that one. */
-  from: number;
-  to: number;
+  /** The places of the hand-ins that are drawn; so many of the first are pinned, side by side from this pixel on. */
+  shown: number[];
+  pins: number;
+  beside: number;
+  /** How wide a pinned one is (pixels). */
+  wide: number;
   /** Whether these are only some: what lies before and after takes a track of its own. */
   part: boolean;
   counting: Board["counting"];
@@ -57,7 +61,7 @@ function Sum({ row, counting }: { row: Row; counting: Board["counting"] }) {
   );
 }
 
-export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, from, to, part, counting, figures, handin, chosen, stop, onOpen, picked, onPick }: Props) {
+export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, shown, pins, beside, wide, part, counting, figures, handin, chosen, stop, onOpen, picked, onPick }: Props) {
   const ground = chosen ? "bg-today" : "bg-paper";
   const name = listed(row);
   const columns = picked ? picked.split(",").map(Number) : [];
@@ -82,26 +86,30 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
       <div role="gridcell">
         <Bar row={row} />
       </div>
-      {part && <span role="presentation" />}
-      {row.cells.slice(from, to).map((cell, shown) => {
-        const column = from + shown;
+      {part && pins === 0 && <span role="presentation" />}
+      {shown.map((column) => {
         const one = handins[column];
-        if (!one) return null;
+        const cell = row.cells[column];
+        if (!one || !cell) return null;
         return (
-          <Peg
-            key={one.id}
-            cell={cell}
-            figure={figures?.(row, column)}
-            title={one.title}
-            name={name}
-            place={`${index} ${column}`}
-            at={column + 4}
-            stop={stop === column}
-            open={chosen && one.id === handin}
-            picked={columns.includes(column)}
-            shaded={one.id === handin}
-            onOpen={() => onOpen(index, row.id, column)}
-          />
+          <Fragment key={one.id}>
+            <Peg
+              cell={cell}
+              left={leftOf(column, pins, beside, wide)}
+              ground={ground}
+              figure={figures?.(row, column)}
+              title={one.title}
+              name={name}
+              place={`${index} ${column}`}
+              at={column + 4}
+              stop={stop === column}
+              open={chosen && one.id === handin}
+              picked={columns.includes(column)}
+              shaded={one.id === handin}
+              onOpen={() => onOpen(index, row.id, column)}
+            />
+            {part && column === pins - 1 && <span role="presentation" />}
+          </Fragment>
         );
       })}
       {part && <span role="presentation" />}
@@ -139,17 +147,26 @@ interface PegProps {
   at: number;
   stop: boolean;
   open: boolean;
+  /** Where it stays while the others are scrolled sideways (pixels); null where it goes with them. */
+  left: number | null;
+  ground: string;
   picked: boolean;
   shaded: boolean;
   onOpen: () => void;
 }
 
-function Peg({ cell, figure, title, name, place, at, stop, open, picked, shaded, onOpen }: PegProps) {
+function pegGround(picked: boolean, shaded: boolean, otherwise: string): string {
+  if (picked) return "bg-in-soft outline-2 -outline-offset-2 outline-in";
+  return shaded ? "bg-today" : otherwise;
+}
+
+function Peg({ cell, figure, title, name, place, at, stop, open, left, ground: rowGround, picked, shaded, onOpen }: PegProps) {
   const asked = cell.status !== "not_asked";
-  const ground = picked ? "bg-in-soft outline-2 -outline-offset-2 outline-in" : shaded ? "bg-today" : "";
+  const pinned = left === null ? undefined : { left };
+  const ground = pegGround(picked, shaded, pinned ? rowGround : "");
   const edge = open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today";
   return (
-    <div role="gridcell" aria-colindex={at} aria-selected={open || picked} className={`h-full ${ground}`}>
+    <div role="gridcell" aria-colindex={at} aria-selected={open || picked} className={`h-full ${pinned ? "sticky z-10" : ""} ${ground}`} style={pinned}>
       <button
         type="button"
         data-cell={place}
@@ -158,10 +175,14 @@ function Peg({ cell, figure, title, name, place, at, stop, open, picked, shaded,
         onClick={onOpen}
         className={asked ? `flex size-full items-center justify-center ${edge}` : "size-full"}
       >
-        {asked && (figure === undefined ? <Hung cell={cell} /> : <span className="figures text-xs">{figure || TEXTS.noFigure}</span>)}
+        {asked && <What cell={cell} figure={figure} />}
       </button>
     </div>
   );
+}
+
+function What({ cell, figure }: Pick<PegProps, "cell" | "figure">) {
+  return figure === undefined ? <Hung cell={cell} /> : <span className="figures text-xs">{figure || TEXTS.noFigure}</span>;
 }
 
 /** A coat is hung up while one looks, not where it comes into view. */

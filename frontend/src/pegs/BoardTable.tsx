@@ -1,15 +1,16 @@
 /** The grid of the board: sticky head and names, one stop for the tab key, arrow keys inside, drawn by need. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { Fragment, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { FocusEvent, KeyboardEvent } from "react";
 import { ChevronDown } from "lucide-react";
 import { useNavigate } from "react-router";
-import { shortDay } from "../ui/dates";
 import { Button } from "../ui/Button";
 import { CoatShapes } from "../ui/Coat";
 import { useLetterKeys } from "../ui/keys";
 import { OnFirstUse } from "../ui/OnFirstUse";
+import { BoardHead } from "./BoardHead";
 import { BoardRow } from "./BoardRow";
+import { leftOf, placesOf, spanOf, tracks } from "./columns";
 import type { Figures } from "./figures";
 import type { Board, Row } from "./filters";
 import { placeOf } from "./picking";
@@ -24,6 +25,8 @@ const NAME = 196;
 /** The least width of the names in pixels. */
 const HEAD = 42;
 /** The head's height in pixels. */
+const BAND = 15;
+/** The same of a line for the bands above it. */
 const MANY = 20;
 /** Hand-ins beyond which only those in view are drawn, each as wide as the next. */
 
@@ -39,6 +42,10 @@ interface Props {
   /** A number for each peg; undefined where coats are shown. */
   figures: Figures;
   picking: Picking;
+  /** So many of the first columns stay beside the names. */
+  pins: number;
+  /** Whether the columns stand in bands by section. */
+  banded: boolean;
   order: Order;
   onOrder: (order: string) => void;
 }
@@ -59,11 +66,12 @@ function stepOf(event: KeyboardEvent, { row, column }: Place, last: Place): Plac
 }
 
 export function BoardTable(props: Props) {
-  const { board, rows, handin, student, groupId, onOpen, onColumn, picking, order, onOrder } = props;
+  const { board, rows, handin, student, groupId, onOpen, onColumn, picking, pins, banded, order, onOrder } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const grid = useRef<HTMLDivElement>(null);
   const navigate = useNavigate();
-  const columns = board.handins.length;
+  const { handins, counting } = board;
+  const columns = handins.length;
   const few = columns <= MANY;
   const [at, setAt] = useState({ row: 0, column: 0 });
   /** Where a key led last. */
@@ -76,7 +84,7 @@ export function BoardTable(props: Props) {
   // Rows and head grow with the text, where somebody has set it larger in their browser.
   const [larger] = useState(textScale);
   const high = Math.round(ROW * larger);
-  const head = Math.round(HEAD * larger);
+  const head = Math.round(headHeight(banded) * larger);
   // The row before the first is the head.
   const row = Math.min(at.row, rows.length - 1);
   const column = Math.min(at.column, Math.max(columns - 1, 0));
@@ -96,22 +104,24 @@ export function BoardTable(props: Props) {
     horizontal: true,
     enabled: !few,
     useFlushSync: false,
-    count: columns,
+    count: columns - pins,
     getScrollElement: () => scroller.current,
     estimateSize: () => peg,
     overscan: 1,
-    paddingStart: name + period + filled,
+    paddingStart: name + period + filled + pins * peg,
     paddingEnd: sum + last,
-    scrollPaddingStart: name,
+    scrollPaddingStart: name + pins * peg,
   });
-  const drawn = few ? ALL : spanOf(across.getVirtualItems());
+  const inView = across.getVirtualItems();
+  const drawn = few ? { from: pins, to: columns } : spanOf(inView, pins);
+  const shown = useMemo(() => placesOf(pins, drawn.from, drawn.to), [pins, drawn.from, drawn.to]);
 
   const reach = useCallback(
     (to: Place) => {
       if (to.row >= 0) virtual.scrollToIndex(to.row);
-      if (!few) across.scrollToIndex(to.column);
+      if (!few && to.column >= pins) across.scrollToIndex(to.column - pins);
     },
-    [virtual, across, few],
+    [virtual, across, few, pins],
   );
   useEffect(() => {
     if (moved) reach(moved);
@@ -154,7 +164,6 @@ export function BoardTable(props: Props) {
     setMoved(place);
   };
   // The same from one key to the next: only the rows that the keyboard leaves and reaches are drawn anew.
-  const { handins, counting } = board;
   const open = useCallback(
     (index: number, id: number, place: number) => {
       going.current = false;
@@ -181,15 +190,12 @@ export function BoardTable(props: Props) {
     event.preventDefault();
   };
 
-  // With few hand-ins the columns keep together at the left: the last track takes what is over. Of many, the tracks
-  // before and after those in view stand for the others.
-  const template = few
-    ? `minmax(${name}px, 20rem) ${period}px ${filled}px repeat(${columns}, minmax(${peg}px, 7rem)) ${sum}px ${last}px minmax(0, 1fr)`
-    : `${name}px ${period}px ${filled}px ${drawn.from * peg}px repeat(${drawn.to - drawn.from}, ${peg}px) ${(columns - drawn.to) * peg}px ${sum}px ${last}px minmax(0, 1fr)`;
+  const widths = { name, period, filled, peg, sum, last };
+  const template = tracks(widths, columns, pins, few ? null : drawn);
   const least = name + period + filled + sum + last + columns * peg;
   return (
     // Nothing that has the focus lies under the head or the names.
-    <div ref={scroller} className="min-h-0 flex-1 overflow-auto" style={{ scrollPaddingTop: head, scrollPaddingLeft: NAME * larger }}>
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto" style={{ scrollPaddingTop: head, scrollPaddingLeft: name + pins * peg }}>
       <CoatShapes />
       {/* eslint-disable-next-line jsx-a11y/interactive-supports-focus -- the cells take the focus */}
       <div
@@ -227,29 +233,26 @@ export function BoardTable(props: Props) {
           <div role="columnheader" className="self-center font-bold">
             {TEXTS.filled}
           </div>
-          {!few && <span role="presentation" />}
-          {board.handins.slice(drawn.from, drawn.to).map((one, shown) => {
-            const place = drawn.from + shown;
-            return (
-              <div key={one.id} role="columnheader" aria-colindex={place + 4} className={one.id === handin ? "bg-today" : ""}>
-                <button
-                  type="button"
-                  data-cell={`-1 ${place}`}
-                  tabIndex={row === -1 && column === place ? 0 : -1}
-                  aria-pressed={one.id === handin}
-                  onClick={() => {
-                    setAt({ row: -1, column: place });
-                    onColumn(one.id);
-                  }}
-                  title={one.title}
-                  className="flex size-full flex-col items-center justify-center px-0.5 text-xs leading-[13px]"
-                >
-                  <span className="line-clamp-2 max-w-full font-bold break-words">{one.title}</span>
-                  <span className="figures whitespace-nowrap text-quiet">{one.due ? shortDay(one.due) : TEXTS.noDue}</span>
-                </button>
-              </div>
-            );
-          })}
+          {!few && pins === 0 && <span role="presentation" />}
+          {shown.map((place) => (
+            <Fragment key={handins[place]?.id}>
+              <BoardHead
+                handins={handins}
+                place={place}
+                left={leftOf(place, pins, name, peg)}
+                banded={banded}
+                first={place === drawn.from}
+                chosen={handins[place]?.id === handin}
+                stop={row === -1 && column === place}
+                onPress={() => {
+                  setAt({ row: -1, column: place });
+                  const one = handins[place];
+                  if (one) onColumn(one.id);
+                }}
+              />
+              {!few && place === pins - 1 && <span role="presentation" />}
+            </Fragment>
+          ))}
           {!few && <span role="presentation" />}
           <div role="columnheader" aria-colindex={columns + 4} className="self-center text-center text-xs font-bold">
             {TEXTS.inHead}
@@ -270,8 +273,10 @@ export function BoardTable(props: Props) {
                   handins={board.handins}
                   today={board.today}
                   template={template}
-                  from={drawn.from}
-                  to={drawn.to}
+                  shown={shown}
+                  pins={pins}
+                  beside={name}
+                  wide={peg}
                   part={!few}
                   counting={counting}
                   figures={props.figures}
@@ -287,16 +292,14 @@ export function BoardTable(props: Props) {
           })}
         </div>
       </div>
-      {rows.length > 1 && columns > 0 && <Totals board={board} rows={rows} template={template} drawn={drawn} part={!few} least={least} />}
+      {rows.length > 1 && columns > 0 && <Totals board={board} rows={rows} template={template} shown={shown} pins={pins} beside={name} wide={peg} part={!few} least={least} />}
       {rows.length === 0 && <Nobody any={board.students.length > 0} onClear={props.onClear} />}
     </div>
   );
 }
 
-const ALL = { from: 0, to: Number.MAX_SAFE_INTEGER };
-
-function spanOf(items: { index: number }[]): { from: number; to: number } {
-  return { from: items[0]?.index ?? 0, to: (items.at(-1)?.index ?? -1) + 1 };
+function headHeight(banded: boolean): number {
+  return banded ? HEAD + BAND : HEAD;
 }
 
 /** Whether a key is for the pegs: the order's button and the rows' boxes have keys of their own. */

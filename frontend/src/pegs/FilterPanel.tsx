@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import type { ReactNode } from "react";
 import { useGroupId } from "../api/session";
+import { Pin } from "lucide-react";
 import { Button } from "../ui/Button";
 import { Panel } from "../ui/menus";
 import type { Face } from "../ui/OnFirstUse";
@@ -70,13 +71,28 @@ function Columns({ board, chosen, onChange }: Props) {
           onChange={() => onChange({ section: toggled(chosen.sections, title) })}
         />
       ))}
-      <details open={chosen.hidden.length > 0 || undefined}>
+      <details open={chosen.hidden.length + chosen.pinned.length > 0 || undefined}>
         <summary className="flex min-h-8 cursor-pointer items-center px-1">{MORE.oneByOne({ shown: board.handins.filter((one) => !chosen.hidden.includes(one.id)).length, all: board.handins.length })}</summary>
         {board.handins.map((one) => (
-          <Tick key={one.id} checked={!chosen.hidden.includes(one.id)} label={one.title} count={null} onChange={() => onChange({ hide: toggled(chosen.hidden, one.id).map(String) })} />
+          <div key={one.id} className="flex items-center">
+            <div className="min-w-0 flex-1">
+              <Tick checked={!chosen.hidden.includes(one.id)} label={one.title} count={null} onChange={() => onChange({ hide: toggled(chosen.hidden, one.id).map(String) })} />
+            </div>
+            <PinButton title={one.title} on={chosen.pinned.includes(one.id)} onPress={() => onChange({ pin: toggled(chosen.pinned, one.id).map(String) })} />
+          </div>
         ))}
       </details>
+      {board.sections.length > 1 && <Tick checked={chosen.banded} label={MORE.banded} count={null} onChange={() => onChange({ cols: chosen.banded ? null : "section" })} />}
     </Part>
+  );
+}
+
+/** A pinned hand-in stays beside the names. */
+function PinButton({ title, on, onPress }: { title: string; on: boolean; onPress: () => void }) {
+  return (
+    <button type="button" aria-pressed={on} aria-label={MORE.pin({ title })} title={MORE.pin({ title })} onClick={onPress} className={`flex size-8 shrink-0 items-center justify-center rounded-md ${on ? "bg-ink text-paper" : "text-quiet hover:bg-ground"}`}>
+      <Pin aria-hidden size={14} />
+    </button>
   );
 }
 

@@ -106,7 +106,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
         }}
       >
         <section aria-label={TEXTS.studentsAndHandIns} className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper low:h-[90dvh] low:flex-none">
-          <Shown board={shown.board} rows={rows} chosen={chosen} student={student} set={set} onClear={clear} picking={picking} figures={figures} />
+          <Shown board={shown.board} pins={shown.pins} rows={rows} chosen={chosen} student={student} set={set} onClear={clear} picking={picking} figures={figures} />
         </section>
         {opened && (
           <Suspense fallback={null}>
@@ -133,10 +133,11 @@ interface ShownProps {
   onClear: () => void;
   picking: Picking;
   figures: Figures;
+  pins: number;
 }
 
 /** What the filters leave, as pegs or as a list of what came in. */
-function Shown({ board, rows, chosen, student, set, onClear, picking, figures }: ShownProps) {
+function Shown({ board, pins, rows, chosen, student, set, onClear, picking, figures }: ShownProps) {
   const groupId = useGroupId();
   const showAs = useCallback((cells: ShownAs) => set({ cells: cells === "coats" ? null : cells }), [set]);
   useNextByKey(chosen.cells, showAs);
@@ -167,6 +168,8 @@ function Shown({ board, rows, chosen, student, set, onClear, picking, figures }:
         groupId={groupId}
         figures={figures}
         picking={picking}
+        pins={pins}
+        banded={chosen.banded}
         order={chosen.order}
         onOrder={(order) => set({ order: order === "family" ? null : order })}
       />

@@ -1,5 +1,6 @@
 /** Under the pegs: of those shown, how many are in of each hand-in and over all. */
-import { useMemo } from "react";
+import { Fragment, useMemo } from "react";
+import { leftOf } from "./columns";
 import { inOf } from "./filters";
 import type { Board, Row } from "./filters";
 import { TEXTS } from "./texts";
@@ -8,12 +9,16 @@ interface Props {
   board: Board;
   rows: Row[];
   template: string;
-  drawn: { from: number; to: number };
+  /** The places of the hand-ins that are drawn, as in a row. */
+  shown: number[];
+  pins: number;
+  beside: number;
+  wide: number;
   part: boolean;
   least: number;
 }
 
-export function Totals({ board, rows, template, drawn, part, least }: Props) {
+export function Totals({ board, rows, template, shown, pins, beside, wide, part, least }: Props) {
   const { handins, counting } = board;
   const sums = useMemo(() => handins.map((_, place) => inOf(rows.flatMap((row) => row.cells[place] ?? []), counting)), [handins, rows, counting]);
   const count = sums.reduce((all, one) => all + one.count, 0);
@@ -23,12 +28,20 @@ export function Totals({ board, rows, template, drawn, part, least }: Props) {
       <span className="sticky left-0 z-10 flex h-full items-center bg-ground pl-3">{TEXTS.ofShown({ count: rows.length })}</span>
       <span />
       <span />
-      {part && <span />}
-      {sums.slice(drawn.from, drawn.to).map((one, shown) => (
-        <span key={handins[drawn.from + shown]?.id} className="figures text-center" title={TEXTS.inOfAsked(one)}>
-          {one.of > 0 && TEXTS.inOf(one)}
-        </span>
-      ))}
+      {part && pins === 0 && <span />}
+      {shown.map((place) => {
+        const one = sums[place];
+        if (!one) return null;
+        const left = leftOf(place, pins, beside, wide);
+        return (
+          <Fragment key={handins[place]?.id}>
+            <span className={`figures text-center ${left !== null ? "sticky z-10 flex h-full items-center justify-center bg-ground" : ""}`} style={left === null ? undefined : { left }} title={TEXTS.inOfAsked(one)}>
+              {one.of > 0 && TEXTS.inOf(one)}
+            </span>
+            {part && place === pins - 1 && <span />}
+          </Fragment>
+        );
+      })}
       {part && <span />}
       <span className="figures text-center" title={TEXTS.inOfAsked({ count, of })}>
         {of > 0 && TEXTS.inOf({ count, of })}

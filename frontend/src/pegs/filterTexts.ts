@@ -4,6 +4,8 @@ import { catalogue, message } from "../language/catalogue";
 export const MORE = catalogue("pegs.more", {
   oneByOne: message<{ shown: number; all: number }>("One by one: {shown, number} of {all, number} shown"),
   handins: "Hand-ins",
+  pin: message<{ title: string }>("Keep “{title}” beside the names"),
+  banded: "In bands by section",
   thisWeek: "Due this week",
   number: message<{ count: number }>("{count, plural, one {# hand-in} other {# hand-ins}}"),
   status: "Some peg is",

@@ -17,6 +17,10 @@ export interface Chosen {
   sections: string[];
   /** Hand-ins that are not shown. */
   hidden: number[];
+  /** Hand-ins that stay beside the names. */
+  pinned: number[];
+  /** The hand-ins in bands by section, not by due date alone. */
+  banded: boolean;
   /** Only what is due this week. */
   week: boolean;
   /** What staff should look at in some peg. */
@@ -97,6 +101,8 @@ export function chosenFrom(address: URLSearchParams): Chosen {
     group: text("group"),
     sections: address.getAll("section"),
     hidden: address.getAll("hide").filter((one) => /^\d{1,9}$/.test(one)).map(Number),
+    pinned: address.getAll("pin").filter((one) => /^\d{1,9}$/.test(one)).map(Number),
+    banded: text("cols") === "section",
     week: text("week") === "1",
     flags: address.getAll("flag").filter((one): one is Flag => FLAGS.includes(one as Flag)),
     quiet: Math.min(400, number("quiet")),
@@ -111,7 +117,7 @@ export function chosenFrom(address: URLSearchParams): Chosen {
 }
 
 /** The names of the address that filter, in the order in which a kept filter holds them. */
-export const KEYS = ["show", "period", "group", "section", "hide", "week", "handin", "flag", "quiet", "agreed", "lately", "find", "order"];
+export const KEYS = ["show", "period", "group", "section", "hide", "pin", "cols", "week", "handin", "flag", "quiet", "agreed", "lately", "find", "order"];
 
 /** The filter of an address as it is kept; empty where none is on. */
 export function addressOf(address: URLSearchParams): string {
@@ -142,7 +148,7 @@ export function searching(chosen: Chosen): boolean {
 /** How many of the further filters are on, those that have no chip of their own in the bar. */
 export function further(chosen: Chosen): number {
   const more = chosen.chips.filter((one) => !MAIN.includes(one)).length;
-  return more + chosen.sections.length + chosen.flags.length + [chosen.hidden.length > 0, chosen.group !== "", chosen.week, chosen.quiet > 0, chosen.agreed, chosen.lately !== ""].filter(Boolean).length;
+  return more + chosen.sections.length + chosen.flags.length + [chosen.hidden.length > 0, chosen.pinned.length > 0, chosen.banded, chosen.group !== "", chosen.week, chosen.quiet > 0, chosen.agreed, chosen.lately !== ""].filter(Boolean).length;
 }
 
 export const MAIN: FilterName[] = ["not_in", "to_mark", "sent_back", "overdue", "late", "quiet"];
@@ -193,8 +199,23 @@ const OF_ROW: Record<"period" | "group" | "quiet" | "agreed" | "lately", (row: R
   lately: (row, { lately }, today) => !lately || isLately(row, lately, today),
 };
 
-/** The columns to show: of the chosen sections, due this week, not hidden. */
+/** The only section that a hand-in collects from; empty where it is none or several. */
+export function bandOf(one: Board["handins"][number] | undefined): string {
+  return one?.sections.length === 1 ? (one.sections[0] ?? "") : "";
+}
+
+/** The columns to show, in their order: what is pinned first, then by section where bands are wanted, then as they are due. */
 function columnsOf(board: Board, chosen: Chosen): number[] {
+  const shown = shownColumns(board, chosen);
+  if (chosen.pinned.length === 0 && !chosen.banded) return shown;
+  const isPinned = (place: number) => chosen.pinned.includes(board.handins[place]?.id ?? 0);
+  const bands = [...board.sections, ""];
+  const key = (place: number) => (isPinned(place) ? -1 : chosen.banded ? bands.indexOf(bandOf(board.handins[place])) : 0);
+  return [...shown].sort((one, other) => key(one) - key(other));
+}
+
+/** Of the chosen sections, due this week, not hidden. */
+function shownColumns(board: Board, chosen: Chosen): number[] {
   const { sections, week, hidden } = chosen;
   const known = sections.filter((one) => board.sections.includes(one));
   const places = board.handins.map((_, place) => place);
@@ -217,6 +238,8 @@ export interface Filtered {
   /** The board with the columns that are shown. */
   board: Board;
   rows: Row[];
+  /** How many of its columns are pinned: the first ones. */
+  pins: number;
   /** How many rows each chip would leave. */
   counts: Record<FilterName, number>;
   /** The same of the flags; 0 as long as they are not known. */
@@ -238,7 +261,7 @@ export function inOf(cells: Cell[], counting: Board["counting"]): { count: numbe
 /** The rows and columns to show, and what each filter would leave. ``flagged`` is undefined as long as it is not known. */
 export function filtered(board: Board, chosen: Chosen, flagged?: Flagged): Filtered {
   const columns = columnsOf(board, chosen);
-  const whole = columns.length === board.handins.length;
+  const whole = columns.length === board.handins.length && columns.every((place, at) => place === at);
   const narrow = (row: Row): Row => (whole ? row : { ...row, cells: columns.flatMap((place) => row.cells[place] ?? []) });
   const handins = whole ? board.handins : columns.flatMap((place) => board.handins[place] ?? []);
   const column = handins.findIndex((one) => one.id === chosen.handin);
@@ -257,6 +280,7 @@ export function filtered(board: Board, chosen: Chosen, flagged?: Flagged): Filte
   return {
     board: whole ? board : { ...board, handins },
     rows: BY[chosen.order](rows),
+    pins: handins.filter((one) => chosen.pinned.includes(one.id)).length,
     counts: Object.fromEntries((Object.keys(FILTERS) as FilterName[]).map((chip) => [chip, rows.filter((row) => has(row, chip)).length])) as Record<FilterName, number>,
     flagged: Object.fromEntries(FLAGS.map((flag) => [flag, flagged ? rows.filter((row) => isFlagged(row, flag)).length : 0])) as Filtered["flagged"],
     agreed: count((row) => row.adjusted, "agreed"),

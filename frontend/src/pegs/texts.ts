@@ -34,6 +34,8 @@ export const TEXTS = catalogue("pegs", {
   whatTheCoatsMean: "What the coats mean",
   countOfCountStudents: message<{ count: number; count2: number }>(" · {count, number} of {count2, number} students"),
   left2: " (left)",
+  pinned: "Pinned",
+  severalSections: "Over several sections",
   choosePegs: "Choose pegs",
   chooseAllOf: message<{ name: string }>("Choose all of {name}"),
   studentsAndHandIns: "Students and hand-ins",
