@@ -18,7 +18,7 @@ LIMIT_BOARD, LIMIT_ENGINE, LIMIT_WEIGHT, LIMIT_START = 3.0, 3.0, 160_000, 10.0
 LIMIT_PREVIEW, LIMIT_WRITTEN = 2.0, 10.0
 LIMIT_UPLOAD, LIMIT_MEMORY, LIMIT_SAVE, LIMIT_POCKETS, LIMIT_THUMBNAILS = 1.5, 64 * 1024 * 1024, 0.2, 3.0, 1.0
 LIMIT_SLOW = 1.2
-LIMIT_ANSWERED, LIMIT_AT_DEADLINE = 8.0, 1.0
+LIMIT_ANSWERED, LIMIT_AT_DEADLINE, LIMIT_RUSH = 8.0, 1.0, 0.3
 KILLS = 200
 EXAMPLES = 4
 """Cases of each operation, role and kind (fitting the OpenAPI document, and not)."""
@@ -79,6 +79,9 @@ def bench(home: Path) -> int:
         and found["deadline"]["texts"]["answered"] <= LIMIT_ANSWERED
         and found["deadline"]["texts"]["board"] < LIMIT_AT_DEADLINE
         and found["deadline"]["photos"]["press"] < LIMIT_AT_DEADLINE
+        and found["deadline"]["rush"]["press"] < LIMIT_RUSH
+        and found["deadline"]["rush"]["once"] == deadline.STUDENTS
+        and found["deadline"]["rush"]["right"]
         and not found["deadline"]["texts"]["failed"] + found["deadline"]["photos"]["failed"]
         and not (found["kills"]["lost"] or found["kills"]["differences"])
         and found["schema"]
@@ -121,14 +124,23 @@ def at_the_deadline(home: Path) -> dict[str, Any]:
         children = serve(running, listen(running, port)) + [begin_working(running, name) for name in WORKERS]
         deadline.warm(port, of)
         texts = deadline.press(port, of, 0)
+        rush = deadline.rush(port, of, 2)
+        checked = _run_check(running, home)
         begun = time.perf_counter()
-        photos = deadline.press(port, of, 1, deadline.photograph())
+        photos = deadline.press(port, of, 1, deadline.photograph(), spread=deadline.PHOTOS_WITHIN)
         waits = "SELECT COUNT(*) FROM coatpeg.files_uncleaned WHERE became_id IS NULL"
         processes.wait_until(lambda: running.database.run(waits) == [(0,)], 300, every=0.5)
         photos["ready"] = time.perf_counter() - begun
         for child in children:
             processes.stop(child)
-    return {"texts": texts, "photos": photos, "students": deadline.STUDENTS}
+    return {"texts": texts, "photos": photos, "rush": {**rush, "right": checked}, "students": deadline.STUDENTS}
+
+
+def _run_check(running: Running, home: Path) -> bool:
+    """Whether what is kept is what a recount gives."""
+    check = [sys.executable, str(home / "manage.py"), "check_records"]
+    done = subprocess.run(check, env=running.environment(), cwd=home, stdout=subprocess.PIPE, text=True, check=False)
+    return "\n0 differences" in f"\n{done.stdout}"
 
 
 def second_start(home: Path) -> float:
@@ -155,6 +167,7 @@ def report(found: dict[str, Any]) -> str:
     poll, change, slow = found["poll"], found["change"], found["slow"]
     big, wide = found["large"], found["watched"]["wide"]
     texts, photos, kills = found["deadline"]["texts"], found["deadline"]["photos"], found["kills"]
+    rush = found["deadline"]["rush"]
     killed = ", ".join(f"{name} {count}" for name, count in kills["killed"].items())
     kept = ", ".join(f"{kind} {count:,}" for kind, count in kills["acknowledged"].items())
     memory = os.sysconf("SC_PAGE_SIZE") * os.sysconf("SC_PHYS_PAGES") / 2**30
@@ -185,6 +198,7 @@ other machines better than seconds do.
 | The board while eight do, and ten sign-ins are sent half | {slow["crowd"] * 1000:.0f} ms | the same alone: {slow["alone"] * 1000:.0f} ms | {slow["crowd_ratio"]:.2f} | |
 | {found["deadline"]["students"]} students hand in within {texts["spread"]:.0f} s, the last answered | {texts["answered"]:.1f} s | {texts["failed"]} not taken; 95 of 100 answered within {texts["press"] * 1000:.0f} ms | | within {LIMIT_ANSWERED:.0f} s |
 | The board meanwhile | {texts["board"] * 1000:.0f} ms | 95 of 100 are quicker | | under {LIMIT_AT_DEADLINE:.0f} s |
+| {found["deadline"]["students"]} hand in within {rush["spread"]:.0f} s while {deadline.WATCHING} staff watch | {rush["press"] * 1000:.0f} ms | 95 of 100 hand-ins are quicker; {rush["failed"]} not taken, {rush["once"]} are in once; boards by recount {"right" if rush["right"] else "wrong"}; a look for what is new {rush["watched"] * 1000:.0f} ms | | under {LIMIT_RUSH * 1000:.0f} ms, all once, right |
 | The same within {photos["spread"]:.0f} s, each with a photograph of {deadline.PHOTO / 1e6:.1f} MB | {photos["press"] * 1000:.0f} ms | 95 of 100 hand-ins are quicker; {photos["failed"]} not taken; the last after {photos["answered"]:.1f} s, all pictures ready after {photos["ready"]:.0f} s | | under {LIMIT_AT_DEADLINE:.0f} s |
 | {kills["rounds"]} kills ({killed}) while people work | {len(kills["lost"])} lost | of what was acknowledged: {kept}; `./peg check` finds {kills["differences"] or "no difference"}, {kills["set_aside"]} lines of background work to look at | | none |
 | Every operation × four roles, {EXAMPLES} cases each that fit the OpenAPI document and {EXAMPLES} that do not | {"kept" if found["schema"] else "not kept"} | no answer 5xx, none to the wrong role | | all |

@@ -15,9 +15,13 @@ from typing import Any
 
 from operations.loading import BODY, signed_in
 
-STUDENTS = 299
-TEXTS_WITHIN, PHOTOS_WITHIN = 5.0, 30.0
-"""Seconds over which they press: without anything to send, and with a photograph each."""
+STUDENTS = 300
+TEXTS_WITHIN, PHOTOS_WITHIN, RUSH_WITHIN = 5.0, 30.0, 60.0
+"""Seconds over which they press: without anything to send, with a photograph each, and in a rush that staff watch."""
+WATCHING = 5
+"""Staff who have the board open in a rush."""
+POLL = 3.0
+"""Seconds between two looks of an open board for what is new, as the page has it while something happens."""
 PHOTO = 1_400_000
 """Bytes of a photograph of twelve million pixels, as telephones write them."""
 
@@ -89,13 +93,49 @@ def warm(port: int, of: dict[str, Any]) -> None:
         Line(port, of["lead"]).ask("GET", f"/api/groups/{of['group']}/pegs")
 
 
-def press(port: int, of: dict[str, Any], at: int, photo: bytes = b"") -> dict[str, Any]:
+def rush(port: int, of: dict[str, Any], at: int) -> dict[str, Any]:
+    """Everybody hands in within a minute while staff have the board open: asked for whole once, then for what is new.
+
+    Beside what ``press`` returns: how many submissions each student has of it at the end, by how many students.
+    """
+    ended = threading.Event()
+    seen: list[float] = []
+
+    def staff() -> None:
+        line = Line(port, of["lead"])
+        line.ask("GET", f"/api/groups/{of['group']}/pegs")
+        path, after = f"/api/groups/{of['group']}/changes", 0
+        while not ended.wait(POLL):
+            since = time.perf_counter()
+            _, news, _ = line.ask("GET", f"{path}?after={after}&board=true")
+            seen.append(time.perf_counter() - since)
+            after = news["cursor"]
+
+    watching = [threading.Thread(target=staff) for _ in range(WATCHING)]
+    for one in watching:
+        one.start()
+    found = press(port, of, at, spread=RUSH_WITHIN)
+    ended.set()
+    for one in watching:
+        one.join()
+    _, board, _ = Line(port, of["lead"]).ask("GET", f"/api/groups/{of['group']}/pegs")
+    place = [one["id"] for one in board["handins"]].index(of["handins"][at])
+    cells = [board["states"][row["cells"][place]] for row in board["students"]]
+    return {
+        **found,
+        "watched": quantiles(seen, n=20)[18],
+        "once": sum(1 for one in cells if one["status"] == "handed_in" and one["count"] == 1),
+    }
+
+
+def press(
+    port: int, of: dict[str, Any], at: int, photo: bytes = b"", *, spread: float = TEXTS_WITHIN
+) -> dict[str, Any]:
     """Everybody hands in: spread over some seconds, the board looked at all the while.
 
     ``photo`` is what each of them sends first, every one another file. Returned are the seconds of the hand-ins and of
     the boards, and how long after the first press the last was answered; of pictures, when all were ready.
     """
-    spread = PHOTOS_WITHIN if photo else TEXTS_WITHIN
     pressed: list[float] = []
     failed: list[int] = []
     last = [0.0]

@@ -60,7 +60,7 @@ def make(count: int) -> dict[str, Any]:
     lead = Person.objects.create(username="lead", given_name="R.", family_name="Okafor", is_staff=True)
     StaffRole.objects.create(group=group, person=lead, role=Role.LEAD.value)
     section = Section.objects.create(template=Template.objects.create(group=group, title="8 Plot"), title="The kitchen")
-    titles = ("Menu", "Recipe card")
+    titles = ("Menu", "Recipe card", "Soil test")
     pockets = [
         Pocket.objects.create(section=section, title=title, kind="evidence", position=at, artefacts=1)
         for at, title in enumerate(titles)
