@@ -66,7 +66,7 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
             builds = frozenset(WorkingGroup.objects.filter(group=group, name="Set").values_list("pk", flat=True))
             plan = replace(plan, whom="groups", groups=builds)
         set_handin(teacher, group.pk, plan, start)
-    log = Plan("Backstage log", (pockets["Backstage log"].pk,), days.of(8, 0), Due(days.of(9, 4)))
+    log = Plan("Backstage log", (pockets["Backstage log"].pk,), days.of(8, 0), Due(days.of(9, 4)), since_last=True)
     series.set_series(teacher, group.pk, log, Repeat(1, days.of(13, 4)), start)
 
 

@@ -189,7 +189,12 @@ def plan_handins(
         )
         made.append(set_handin(teacher, group_id, plan, at))
     whole = Plan(
-        WHOLE, tuple(pocket.pk for pocket in pockets.values()), days.of(14, 0), Due(days.of(14, 4)), points=Decimal(100)
+        WHOLE,
+        tuple(pocket.pk for pocket in pockets.values()),
+        days.of(14, 0),
+        Due(days.of(14, 4)),
+        points=Decimal(100),
+        follows=True,
     )
     tasting = Plan("Taste test", (pockets["Menu"].pk,), days.of(12, 4), Due(days.of(13, 4)), draft=True)
     set_handin(teacher, group_id, tasting, at)

@@ -88,6 +88,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
         [
             book,
             *(f"{book}/{one['id']}" for one in _of_each_kind(mine)),
+            f"{book}/whole",
             f"{book}/show",
             f"{book}/taken-out",
             f"{book}/submission/{back[0]['submission']}",

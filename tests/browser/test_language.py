@@ -87,6 +87,7 @@ class Language(BrowserCase):
             book,
             f"{book}/{self.card.pk}",
             f"{book}/{self.about.pk}",
+            f"{book}/whole",
             f"{book}/show",
             f"{book}/taken-out",
             f"{book}/submission/{self.first.pk}",
