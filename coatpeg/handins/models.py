@@ -31,6 +31,8 @@ class HandIn(models.Model):
     """Whether it also collects what is added later to its ``sections``, or anywhere where it collects the ``whole``."""
     whole = models.BooleanField(default=False)
     sections = models.ManyToManyField(Section, related_name="+")
+    anything = models.BooleanField(default=False)
+    """Whether it asks for anything that fits: it has a pocket of its own then."""
     since_last = models.BooleanField(default=False)
     """Whether of its logs only the rows are handed in that no other hand-in has yet."""
     opens = models.DateField()

@@ -206,3 +206,57 @@ class ForEachUnit(CollectingCase):
         self.units([("Soil", "2026-11-02"), ("Water", None)])
         self.assertEqual(refused(self.pocket("Soil drawn")), "pockets")
         self.assertEqual(HandIn.objects.count(), 0)
+
+
+class AnythingThatFits(CollectingCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.card = self.plot.pocket()
+
+    def own(self) -> Pocket:
+        return Pocket.objects.get(section__title="Anything that fits")
+
+    def test_a_pocket_of_its_own_that_counts_for_nothing_and_what_lies_there_is_kept_elsewhere(self) -> None:
+        student = self.ada.enrolment.person
+        handin = self.set(title="A find", anything=True)["id"]
+        self.assertEqual(self.collected(handin), ["A find"])
+        book = self.ok(student, "GET", f"/portfolios/{self.ada.pk}")
+        self.assertIn(("Anything that fits", "A find"), [(one["section"], one["title"]) for one in book["pockets"]])
+        before = book["wanted"]
+        found = builders.add_picture(self.ada, self.own())
+        self.assertEqual(self.ok(student, "GET", f"/portfolios/{self.ada.pk}")["wanted"], before)
+        builders.hand_in(self.ada, HandIn.objects.get(pk=handin))
+        # Afterwards the student chooses where to keep it, although it is locked where it was handed in.
+        path = f"/portfolios/{self.ada.pk}/pockets/{self.card.pk}/artefacts"
+        self.ok(student, "POST", path, {"artefact": found.artefact_id})
+        lying = self.ok(student, "GET", f"/portfolios/{self.ada.pk}/artefacts")
+        self.assertEqual(sorted(one["title"] for one in lying[0]["pockets"]), ["A find", "Recipe card"])
+
+    def test_taken_back_it_goes_with_its_pocket_unless_somebody_has_put_something_in(self) -> None:
+        first = self.set(title="A find", anything=True)["id"]
+        self.ok(self.lead, "DELETE", f"{self.path}/handins/{first}")
+        self.assertFalse(Pocket.objects.filter(title="A find").exists())
+        second = self.set(title="Another", anything=True)["id"]
+        builders.add_picture(self.ada, self.own())
+        self.ok(self.lead, "DELETE", f"{self.path}/handins/{second}")
+        self.assertTrue(Pocket.objects.filter(title="Another").exists(), "a student's work is never taken away")
+
+    def test_a_draft_has_its_pocket_once_it_is_set_and_a_series_one_each(self) -> None:
+        plan = self.plan(title="A find", anything=True, draft=True)
+        made = self.ok(self.lead, "POST", f"{self.path}/handins", plan)["id"]
+        self.assertFalse(Pocket.objects.filter(title="A find").exists())
+        self.ok(self.lead, "PUT", f"{self.path}/handins/{made}", {**plan, "draft": False, "version": 1})
+        self.assertEqual(self.collected(made), ["A find"])
+        self.set(title="Friday", anything=True, repeat={"every": 1, "until": str(TODAY + 9 * DAY)})
+        self.assertEqual(
+            sorted(Pocket.objects.filter(title__startswith="Friday").values_list("title", flat=True)),
+            ["Friday 1", "Friday 2"],
+        )
+
+    def test_what_follows_the_template_leaves_it_out_and_without_a_pocket_it_must_ask_for_anything(self) -> None:
+        follows = self.set(self.card.pk, follows=True)["id"]
+        self.set(title="A find", anything=True)
+        self.add("Later")
+        self.assertEqual(self.collected(follows), ["Later", "Recipe card"])
+        problem = self.problem(422, self.lead, "POST", f"{self.path}/handins", self.plan())
+        self.assertEqual(problem["where"], "pockets")

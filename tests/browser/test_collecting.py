@@ -2,6 +2,7 @@
 
 import re
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 import pypdfium2
 from playwright.sync_api import Page, expect
@@ -11,7 +12,7 @@ from coatpeg.outlines.models import Pocket
 from coatpeg.portfolios.logs.rows import add_row
 from tests import builders
 from tests.background import run_waiting
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, choose, picture_file
 
 COLUMNS = [{"key": "crop", "title": "Crop", "type": "text", "required": True}]
 
@@ -47,6 +48,21 @@ class Collecting(BrowserCase):
         page.get_by_role("button", name="Pocket", exact=True).first.click()
         expect(page.get_by_label("Name of the pocket")).to_have_value("New pocket")
         self.assertIn("New pocket", list(HandIn.objects.get().pockets.values_list("title", flat=True)))
+
+    def test_anything_that_fits_is_put_in_and_handed_in(self) -> None:
+        page = self.form("A find")
+        page.get_by_label("Anything: students put in what fits").check()
+        expect(page.get_by_text("It has a pocket of its own then")).to_be_visible()
+        expect(page.get_by_label("Recipe card")).to_have_count(0)
+        page.get_by_role("button", name="Set the hand-in").click()
+        expect(page.get_by_text("“A find” is set.")).to_be_visible()
+        student = self.page(self.thandi.enrolment.person, f"{self.group}/to-hand-in")
+        student.get_by_role("link", name=re.compile("A find")).first.click()
+        folder = Path(self.enterContext(TemporaryDirectory()))
+        choose(student, picture_file(folder, data=builders.jpeg()))
+        expect(student.get_by_role("heading", name="card.jpg")).to_be_visible()
+        student.get_by_role("button", name="Hand in", exact=True).click()
+        expect(student.get_by_text("Receipt").first).to_be_visible()
 
     def test_only_the_new_rows_of_a_log(self) -> None:
         log = self.eight.pocket("Crop log", "log", log={"columns": COLUMNS})

@@ -26,6 +26,7 @@ def plan_in(body: shapes.PlanIn) -> setting.Plan:
         opens=body.opens,
         follows=body.follows,
         since_last=body.since_last,
+        anything=body.anything,
         due=Due(body.due.day, body.due.at) if body.due else None,
         period_dues={one.period: Due(one.due.day, one.due.at) for one in body.periods if one.due},
         periods=None if body.for_everyone else frozenset(one.period for one in body.periods if one.asked),

@@ -19,7 +19,7 @@ from coatpeg.core.handins.series import DAY, WEEK, Occurrence, Repeat, in_its_we
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked import setting
-from coatpeg.handins.asked.setting import Plan
+from coatpeg.handins.asked.setting import Plan, with_room
 from coatpeg.handins.asked.taking_back import take_back
 from coatpeg.handins.asked.unit_series import of_units
 from coatpeg.handins.models import HandIn, KeptFacts
@@ -83,6 +83,7 @@ def set_series(
 
 
 def _set(doing: Deed, group_id: int, name: str, one: Occurrence, plan: Plan, key: str | None) -> HandIn:
+    plan = with_room(doing, group_id, plan)
     handin = HandIn(group_id=group_id, client_key=key, series=name, series_place=one.number, series_version=1)
     setting.write(handin, plan)
     doing.record("handin_set", group_id, handin_id=handin.pk, pockets=sorted(plan.pockets), series=name)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Collection, Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date, datetime, time
 from decimal import Decimal
 from typing import Any
@@ -17,6 +17,7 @@ from coatpeg.core.handins.asking import Asked, Due, DueSource
 from coatpeg.core.marking.scoring import check_points
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
+from coatpeg.handins.asked.anything import room_for
 from coatpeg.handins.asked.asking import Answer, AskedHandIn
 from coatpeg.handins.models import Closing, HandIn, HandInPeriod, HandInStudent
 from coatpeg.notices.putting import put
@@ -50,6 +51,8 @@ class Plan:
     """Whether it may be handed in again until it is due."""
     draft: bool = False
     """Whether only staff see it."""
+    anything: bool = False
+    """Whether it asks for anything that fits, instead of naming pockets."""
     since_last: bool = False
     """Whether of its logs only the rows are handed in that no other hand-in has yet."""
     follows: bool = False
@@ -178,7 +181,7 @@ def check(group_id: int, plan: Plan, kept: Collection[int] = ()) -> None:
         raise Invalid("The hand-in has no title.", where="title", fix="Give it a short name that students will know.")
     # What is collected already may have been retired since: it stays.
     pockets = pockets_of(group_id).filter(Q(retired_at=None) | Q(pk__in=kept), pk__in=plan.pockets)
-    if not plan.pockets or pockets.count() != len(set(plan.pockets)):
+    if not (plan.pockets or plan.anything) or pockets.count() != len(set(plan.pockets)):
         raise Invalid(
             "No pocket is chosen, or one that this class does not have.",
             where="pockets",
@@ -270,6 +273,13 @@ def _check_closing(group_id: int, plan: Plan) -> None:
         )
 
 
+def with_room(doing: Deed, group_id: int, plan: Plan) -> Plan:
+    """The plan with a pocket of its own, where it asks for anything and is no draft (``anything``)."""
+    if not plan.anything or plan.draft or plan.pockets:
+        return plan
+    return replace(plan, pockets=(room_for(doing, group_id, plan.title, plan.opens),))
+
+
 def set_handin(person: Person, group_id: int, plan: Plan, now: datetime, *, key: str | None = None) -> HandIn:
     """Write a hand-in; refused where nobody is in its audience. What came under the form's ``key`` is there already.
 
@@ -283,6 +293,7 @@ def set_handin(person: Person, group_id: int, plan: Plan, now: datetime, *, key:
         before = HandIn.objects.filter(group_id=group_id, client_key=key).first() if key else None
         if before is not None:
             return _same(before, plan)
+        plan = with_room(doing, group_id, plan)
         handin = HandIn(group_id=group_id, client_key=key)
         write(handin, plan)
         verb = "handin_drafted" if plan.draft else "handin_set"
@@ -316,6 +327,7 @@ def write(handin: HandIn, plan: Plan) -> None:
     handin.again = plan.again
     handin.draft = plan.draft
     handin.since_last = plan.since_last
+    handin.anything = plan.anything
     handin.closing = plan.closing if plan.closes else Closing.NOTHING
     handin.whom = plan.whom
     handin.save()
@@ -359,6 +371,7 @@ def plan_of(handin: HandIn) -> Plan:
         again=handin.again,
         draft=handin.draft,
         since_last=handin.since_last,
+        anything=handin.anything,
         closing=handin.closing,
         whom=handin.whom,
         groups=frozenset(handin.groups.values_list("pk", flat=True)),

@@ -47,6 +47,8 @@ class PlanIn(Shape):
     pockets: list[int] = Field(max_length=200)
     follows: bool = False
     """What is added later to the sections that it collects whole belongs to it too."""
+    anything: bool = False
+    """It asks for anything that fits, instead of naming pockets."""
     since_last: bool = False
     """Of its logs only the rows are handed in that no other hand-in has yet."""
     opens: Day

@@ -7,6 +7,7 @@ from datetime import datetime
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
+from coatpeg.handins.asked.anything import without_room
 from coatpeg.handins.models import HandIn, KeptFacts
 from coatpeg.notices.models import Notice
 from coatpeg.people.access import require_in_group
@@ -34,5 +35,7 @@ def take_back(doing: Deed, group_id: int, handin_id: int) -> None:
             fix="It stays: what was handed in is never taken from a student.",
         )
     Notice.objects.filter(group_id=group_id, what__in=("handin_set", "own_due_set"), data__handin=handin_id).delete()
+    own = list(handin.pockets.all()) if handin.anything else []
     handin.delete()
+    without_room(own)
     doing.record("handin_taken_back", group_id, handin_id=handin_id)

@@ -17,7 +17,7 @@ from coatpeg.core.policy import Action
 from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked import series, setting
-from coatpeg.handins.asked.setting import Plan
+from coatpeg.handins.asked.setting import Plan, with_room
 from coatpeg.handins.changing.impact import Impact, impact, wanted_handin
 from coatpeg.handins.changing.telling_moves import tell_moved
 from coatpeg.handins.handing.holding import Held, handed_in, release, take
@@ -59,6 +59,7 @@ def change_handin(
                 fix="Choose other periods or dates. To end it, take it away.",
             )
         before = setting.plan_of(handin)
+        plan = with_room(doing, group_id, plan)
         handin.version += 1
         if plan.draft:
             _untold(handin)

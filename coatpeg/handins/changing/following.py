@@ -35,7 +35,8 @@ def _added(handin: HandIn) -> list[int]:
     """The pockets that it should collect and does not yet."""
     followed = Q() if handin.whole else Q(section__in=handin.sections.all())
     live: QuerySet[Pocket] = pockets_of(handin.group_id).filter(followed, retired_at=None)
-    return list(live.exclude(handins=handin).values_list("pk", flat=True))
+    of_its_own = Q(handins__anything=True)
+    return list(live.exclude(handins=handin).exclude(of_its_own).values_list("pk", flat=True))
 
 
 def _is_over(handin: HandIn, doing: Deed) -> bool:

@@ -83,7 +83,7 @@ def _plans(group_id: int, source_id: int) -> Iterator[tuple[LaidLine, Plan | Non
 
 
 def _why_not(plan: Plan, group_id: int, here: set[str]) -> str:
-    if not plan.pockets:
+    if not plan.pockets and not plan.anything:
         return "no_pocket"
     if plan.title in here:
         return "here"

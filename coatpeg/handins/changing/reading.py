@@ -34,6 +34,7 @@ def _data(handin: HandIn, plan: Plan) -> dict[str, Any]:
         "pockets": list(plan.pockets),
         "follows": plan.follows,
         "since_last": plan.since_last,
+        "anything": plan.anything,
         "opens": plan.opens,
         "due": plan.due,
         "closes": plan.closes,
@@ -101,7 +102,7 @@ def plan_in_class(handin: HandIn, group_id: int) -> Plan:
     asked = None if plan.periods is None else frozenset(there[one] for one in plan.periods if one in there)
     dues = {there[one]: moved(due) for one, due in plan.period_dues.items() if one in there}
     whom, groups, students = whom_in(plan, group_id)
-    pockets = tuple(dict.fromkeys(one for one in found if one))
+    pockets = () if plan.anything else tuple(dict.fromkeys(one for one in found if one))
     opens: date = moved_by_week(plan.opens, source, target, calendar)
     return Plan(
         title=plan.title,
@@ -109,6 +110,7 @@ def plan_in_class(handin: HandIn, group_id: int) -> Plan:
         opens=opens,
         follows=plan.follows and bool(bound_to(group_id, pockets)),
         since_last=plan.since_last,
+        anything=plan.anything,
         due=moved(plan.due),
         period_dues={one: due for one, due in dues.items() if due},
         periods=asked or None,

@@ -45,6 +45,7 @@ class PlanShape(Shape):
     title: str
     pockets: list[int]
     follows: bool
+    anything: bool
     since_last: bool
     opens: date
     due: DueOut | None

@@ -244,6 +244,7 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         again=handin.again,
         draft=handin.draft,
         since_last=handin.since_last,
+        anything=handin.anything,
         closing=handin.closing,
         for_everyone=handin.for_everyone,
         points=handin.points,

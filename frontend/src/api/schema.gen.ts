@@ -4310,6 +4310,11 @@ export interface components {
              * @default false
              */
             again: boolean;
+            /**
+             * Anything
+             * @default false
+             */
+            anything: boolean;
             closes?: components["schemas"]["PlanDue"] | null;
             /**
              * Closing
@@ -7285,6 +7290,11 @@ export interface components {
              * @default false
              */
             again: boolean;
+            /**
+             * Anything
+             * @default false
+             */
+            anything: boolean;
             closes?: components["schemas"]["PlanDue"] | null;
             /**
              * Closing
@@ -7369,6 +7379,8 @@ export interface components {
         PlanShape: {
             /** Again */
             again: boolean;
+            /** Anything */
+            anything: boolean;
             closes: components["schemas"]["DueOut"] | null;
             /**
              * Closing

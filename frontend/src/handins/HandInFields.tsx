@@ -30,8 +30,9 @@ export function HandInFields({ data, form, series }: Props) {
         {TEXTS.title}
         <input {...form.register("title")} className={FIELD} autoComplete="off" />
       </label>
-      <Pockets data={data} control={form.control} onChange={(chosen) => choose(data, form, chosen)} />
+      {!(fields.anything && fields.pockets.length === 0) && <Pockets data={data} control={form.control} onChange={(chosen) => choose(data, form, chosen)} />}
       <Along data={data} form={form} chosen={fields.pockets} />
+      {fields.pockets.length === 0 && <Anything form={form} chosen={fields.anything} />}
       <FormDate label={TEXTS.opens} control={form.control} name="opens" />
       <Moment label={TEXTS.due} form={form} day="day" time="time" />
       {!series && fields.day && <Repeat form={form} every={fields.every} units={data.pockets.some((one) => one.of_unit && fields.pockets.includes(one.id))} />}
@@ -210,6 +211,19 @@ function Along({ data, form, chosen }: { data: Data; form: UseFormReturn<Fields>
           {TEXTS.sinceLast}
         </label>
       )}
+    </div>
+  );
+}
+
+/** Instead of pockets: what is given lies in a pocket of its own, which is there once it is set. */
+function Anything({ form, chosen }: { form: UseFormReturn<Fields>; chosen: boolean }) {
+  return (
+    <div className="-mt-2">
+      <label className="flex items-start gap-2">
+        <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("anything")} />
+        {TEXTS.anything}
+      </label>
+      {chosen && <p className="mt-1 text-quiet">{TEXTS.anythingHint}</p>}
     </div>
   );
 }

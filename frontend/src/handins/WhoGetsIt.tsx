@@ -16,10 +16,10 @@ type Impact = Schema["HandInImpact"];
 type Meant = { preview: Schema["PreviewShape"]; impact: Impact | null };
 
 /** What has to be filled in before it can be said who gets it; null where nothing is missing. */
-function missingOf({ whom, groups, students, title, pockets, opens }: Schema["PlanIn"]): string | null {
+function missingOf({ whom, groups, students, title, pockets, anything, opens }: Schema["PlanIn"]): string | null {
   const picked = whom === "groups" ? groups : students;
   if (whom !== "all" && !picked?.length) return WHOM.chooseFirst;
-  return pockets.length > 0 && title.trim() !== "" && opens !== "" ? null : TEXTS.giveItATitleAnd;
+  return (pockets.length > 0 || anything) && title.trim() !== "" && opens !== "" ? null : TEXTS.giveItATitleAnd;
 }
 
 /** ``changing`` is the hand-in that is changed; null for a new one. */

@@ -26,6 +26,8 @@ export interface Fields {
   again: boolean;
   /** What is added later to the sections that it collects whole belongs to it too. */
   follows: boolean;
+  /** No pocket is named: students put in what fits. */
+  anything: boolean;
   /** Of its logs only new rows are handed in. */
   sinceLast: boolean;
   /** What is done once it has closed. */
@@ -68,6 +70,7 @@ export function firstFields(data: Schema["HandInsShape"]): Fields {
     opensAgain: false,
     again: false,
     follows: false,
+    anything: false,
     sinceLast: false,
     closing: "nothing",
     step: "1",
@@ -106,6 +109,7 @@ export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]
     opensAgain: plan.opens_again,
     again: plan.again,
     follows: plan.follows,
+    anything: plan.anything,
     sinceLast: plan.since_last,
     closing: plan.closing,
     step: plan.step,
@@ -157,6 +161,7 @@ export function planOf(fields: Fields, draft = false): Schema["PlanIn"] {
     opens_again: fields.opensAgain,
     again: fields.again,
     follows: fields.follows,
+    anything: fields.anything,
     since_last: fields.sinceLast,
     draft,
     closing: fields.closes ? fields.closing : "nothing",

@@ -18,6 +18,8 @@ export const TEXTS = catalogue("handins", {
   pocketsItCollects: "Pockets it collects",
   follows: message<{ what: string }>("What is added later to {what} belongs to it too"),
   wholeLater: "the portfolio",
+  anything: "Anything: students put in what fits",
+  anythingHint: "It has a pocket of its own then, named like it. Students keep what they put there in any pocket they choose afterwards.",
   sinceLast: "Of a log only the rows that were not handed in before",
   thisClassHasNoPockets: "This class has no pockets yet.",
   periods: "Periods",
