@@ -260,6 +260,19 @@ class Lists(ApiCase):
         self.assertEqual(RosterChange.objects.get(pk=done["change"]).data, {}, "what it held is forgotten")
         self.problem(404, self.plot.lead, "POST", f"{self.path}/changes/{done['change']}/undo")
 
+    def test_a_period_is_the_one_that_people_mean(self) -> None:
+        self.bring(self.TWO)
+        again = "Surname\tForename\tNumber\tPeriod\nDube\tThandi\t20101\tPeriod 3\nEllery\tJosh\t20102\t4\n"
+        self.assertEqual({one["verdict"] for one in self.preview(again)["lines"]}, {"here"})
+        self.bring(again + "Blom\tAda\t20103\tPer. 5\nCole\tIda\t20104\tp5\n")
+        self.assertEqual([one["period"] for one in self.roster()], ["Per. 5", "Per. 5", "P3", "P4"])
+        # By hand too.
+        student = next(one["id"] for one in self.roster() if one["number"] == "20103")
+        self.ok(
+            self.plot.lead, "POST", f"{self.path}/place", {"students": [student], "where": "period", "name": "period 3"}
+        )
+        self.assertEqual(sorted({one["period"] for one in self.roster()}), ["P3", "P4", "Per. 5"])
+
     def test_changes_are_undone_in_the_reverse_order_and_every_one_can_be(self) -> None:
         first = self.bring(self.TWO)
         second = self.bring("Number\tSurname\tForename\tPeriod\n20101\tDube\tThandi\tP9\n")
@@ -323,7 +336,7 @@ class Lists(ApiCase):
         table = self.ok(self.plot.lead, "POST", f"{self.path}/read", {"text": text})
         body = {"rows": table["rows"], "columns": table["columns"]}
         client = self.client_of(self.plot.lead)
-        with self.assertNumQueries(13):
+        with self.assertNumQueries(15):
             client.post(f"/api{self.path}/preview", body, content_type="application/json")
         self.apply_list(self.plot.lead, self.path, body)
         self.assertEqual(Portfolio.objects.count(), 2000)

@@ -8,20 +8,21 @@ from __future__ import annotations
 import hashlib
 import json
 from collections import defaultdict
-from collections.abc import Sequence
-from dataclasses import astuple, dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import astuple, dataclass, replace
 from datetime import date, datetime
 from typing import Any
 
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.people.names import search_key
+from coatpeg.core.people.places import Places
 from coatpeg.core.people.roster_plan import Entry, Known, RosterPlan, check_columns, plan, read_entry
 from coatpeg.core.people.roster_table import MOST_LINES, Column, Table, read_text
 from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import deed
 from coatpeg.people.access import led_students, require_in_group
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Enrolment, Person, RosterDrop, SignInCard, TeachingGroup
+from coatpeg.people.models import Enrolment, Period, Person, RosterDrop, SignInCard, TeachingGroup, WorkingGroup
 from coatpeg.people.rosters import Member, members
 from coatpeg.setup.roster.roster_files import FileTable, read_bytes
 
@@ -60,10 +61,19 @@ def preview(person: Person, group_id: int, of: ClassList, now: datetime) -> Rost
 
 def planned(person: Person, group_id: int, of: ClassList, now: datetime) -> RosterPlan:
     """The plan of a list against what stands in the class now, as far as this person may."""
-    entries = read_entries(of)
+    entries = _as_here(group_id, read_entries(of))
     today = school_calendar().local_day(now)
     known = known_students(group_id, today, Rights.of(person))
     return plan(entries, known, of.as_new, _lines_of_school(group_id, of))
+
+
+def _as_here(group_id: int, entries: Iterable[Entry]) -> list[Entry]:
+    """The lines with periods and groups spelled as the class has them, or as the list first does."""
+    periods, groups = (
+        Places(of.objects.filter(group_id=group_id).order_by("pk").values_list("name", flat=True))
+        for of in (Period, WorkingGroup)
+    )
+    return [replace(one, period=periods.as_here(one.period), group=groups.as_here(one.group)) for one in entries]
 
 
 def digest(of: RosterPlan) -> str:

@@ -13,6 +13,7 @@ from typing import TypeVar
 from django.db.models import QuerySet
 
 from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.people.places import Places
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people import models
@@ -76,17 +77,17 @@ P = TypeVar("P", models.Period, models.WorkingGroup)
 def _named(standing: QuerySet[P], wanted: Collection[str], group: models.TeachingGroup) -> dict[str, P]:
     """Places of a class by the names wanted, made where there is none.
 
-    Names are the same where the database says so (``P3``, ``p3``), so that one it holds unique is never made twice.
+    Names are the same as people mean them (``P3``, ``Period 3``) or where the database says so, so that one it holds
+    unique is never made twice.
     """
-    known = {one.name: one for one in standing}
-    folded = {name.casefold(): one for name, one in known.items()}
+    known = {one.name: one for one in standing.order_by("pk")}
+    here = Places(known)
     found: dict[str, P] = {}
     for name in sorted(wanted):
-        one = known.get(name) or folded.get(name.casefold())
-        if one is None:
-            one, _ = standing.get_or_create(name=name, defaults={"group": group})
-            folded[name.casefold()] = one
-        found[name] = one
+        called = here.as_here(name)
+        if called not in known:
+            known[called], _ = standing.get_or_create(name=called, defaults={"group": group})
+        found[name] = known[called]
     return found
 
 
