@@ -68,6 +68,7 @@ class Action(StrEnum):
     KEEP_ROSTER = "change the class list"
     SEE_STAFF = "see the staff of a class"
     KEEP_STAFF = "change the staff of a class"
+    KEEP_CLASS = "rename a class and move its days"
     BRING_IN_KNOWN = "bring in a student who is known from elsewhere"
     GIVE_PASSWORD = "give a student a new password"
     SEE_TEMPLATE = "see the template"
@@ -123,6 +124,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.BRING_IN_KNOWN: (Role.LEAD,),
     Action.GIVE_PASSWORD: (Role.LEAD,),
     Action.KEEP_STAFF: _SETTERS,
+    Action.KEEP_CLASS: (Role.LEAD,),
     Action.COMMENT: _MARKERS,
     Action.SEE_SHOW_PAGES: (*_STAFF, Role.STUDENT),
     Action.OPEN_SHOW_PAGE: _SETTERS,
@@ -213,6 +215,7 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_ADJUSTMENTS: "What was agreed for a student is for the coordinator and the leads.",
     Action.KEEP_ADJUSTMENTS: "Only the student's learning-support coordinator changes what was agreed.",
     Action.KEEP_STAFF: "Only the lead and co-teachers of the class change its staff.",
+    Action.KEEP_CLASS: "Only the lead of the class renames it and moves its days.",
     Action.CHANGE_ACCOUNT: "A sign-in card opens one class. For the rest of the account sign in by name.",
     Action.BRING_IN_KNOWN: "Only an administrator, or a lead who has the student already, says that they come in.",
     Action.GIVE_PASSWORD: "Only an administrator, or a lead of every class the student is in, gives a new password.",

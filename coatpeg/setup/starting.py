@@ -1,17 +1,19 @@
-"""Starting a class, caseload or cohort: the group, its lead, an empty template."""
+"""Starting a class, caseload or cohort: the group, its lead, an empty template. Renaming one, moving its days."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import date, datetime
 
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.people.person_names import tidy
-from coatpeg.core.policy import Action
+from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import deed
+from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import FIRST_SECTION, Section, Template
 from coatpeg.people import staffing
-from coatpeg.people.access import require_in_school
-from coatpeg.people.models import Person, TeachingGroup
+from coatpeg.people.access import require_in_group, require_in_school
+from coatpeg.people.models import Enrolment, PeriodMembership, Person, TeachingGroup
 
 LONGEST_NAME = 100
 LONGEST_YEARS = 10
@@ -29,19 +31,7 @@ def start_group(
     """Start a teaching group; the person is its lead, unless an administrator names somebody else."""
     caseload = kind == TeachingGroup.Kind.CASELOAD
     require_in_school(person, Action.START_CASELOAD if caseload else Action.START_CLASS)
-    name = tidy(name)
-    if not name or len(name) > LONGEST_NAME:
-        raise Invalid(
-            "The class has no name." if not name else f"The name has {len(name)} characters.",
-            where="name",
-            fix=f"Give it a name of at most {LONGEST_NAME} characters that students know.",
-        )
-    if last < first or (last - first).days > 366 * LONGEST_YEARS:
-        raise Invalid(
-            f"It would run from {first:%a %-d %b %Y} to {last:%a %-d %b %Y}.",
-            where="last",
-            fix=f"Let it end after it begins, within {LONGEST_YEARS} years.",
-        )
+    name = _checked(name, first, last)
     if caseload and lead_id in (None, person.pk):
         raise Refused(
             "Nobody gives themselves a caseload: its lead sees students' work in all their classes.",
@@ -62,3 +52,66 @@ def start_group(
             template = Template.objects.create(group=group, title=name)
             Section.objects.create(template=template, title=FIRST_SECTION)
         return group
+
+
+def _checked(name: str, first: date, last: date) -> str:
+    """The name of a class, tidied; ``Invalid`` where it or its days cannot be."""
+    name = tidy(name)
+    if not name or len(name) > LONGEST_NAME:
+        raise Invalid(
+            "The class has no name." if not name else f"The name has {len(name)} characters.",
+            where="name",
+            fix=f"Give it a name of at most {LONGEST_NAME} characters that students know.",
+        )
+    if last < first or (last - first).days > 366 * LONGEST_YEARS:
+        raise Invalid(
+            f"It would run from {first:%a %-d %b %Y} to {last:%a %-d %b %Y}.",
+            where="last",
+            fix=f"Let it end after it begins, within {LONGEST_YEARS} years.",
+        )
+    return name
+
+
+@dataclass(frozen=True, slots=True)
+class ClassFacts:
+    """What a class is called and from when to when it runs; ``outside`` are hand-ins due on other days, by title."""
+
+    title: str
+    first: date
+    last: date
+    may_change: bool
+    outside: list[str]
+
+
+def class_facts(person: Person, group_id: int) -> ClassFacts:
+    """What a class is called and when it runs."""
+    standings = require_in_group(person, Action.SEE_STAFF, group_id)
+    return _facts(TeachingGroup.objects.get(pk=group_id), decide(Action.KEEP_CLASS, standings).allowed)
+
+
+def change_class(person: Person, group_id: int, name: str, first: date, last: date, now: datetime) -> ClassFacts:
+    """Rename a class, move its days. Whoever was in it from its first day on is in it from the new one on.
+
+    Decided here: nothing else moves with it. Hand-ins that are due outside of it stay and are named; nobody is asked
+    for them after the last day. The template keeps the title it has in the gallery.
+    """
+    require_in_group(person, Action.KEEP_CLASS, group_id)
+    name = _checked(name, first, last)
+    with deed(person.pk, now) as doing:
+        group = TeachingGroup.objects.select_for_update().get(pk=group_id)
+        if (group.name, group.first, group.last) != (name, first, last):
+            from_the_start = Enrolment.objects.filter(group=group, first=group.first)
+            from_the_start.exclude(last__lt=first).update(first=first)
+            PeriodMembership.objects.filter(enrolment__group=group, enrolment__first=first, first=group.first).update(
+                first=first
+            )
+            group.name, group.first, group.last = name, first, last
+            group.save(update_fields=["name", "first", "last"])
+            doing.record("class_changed", group_id, first=first.isoformat(), last=last.isoformat())
+        return _facts(group, may_change=True)
+
+
+def _facts(group: TeachingGroup, may_change: bool) -> ClassFacts:
+    due = HandIn.objects.filter(group=group, taken_away_at=None).exclude(due_day=None)
+    outside = due.exclude(due_day__range=(group.first, group.last)).order_by("due_day", "pk")
+    return ClassFacts(group.name, group.first, group.last, may_change, list(outside.values_list("title", flat=True)))

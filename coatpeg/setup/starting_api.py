@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+from datetime import date
 from typing import Any, Literal
 
 from django.http import HttpRequest
@@ -12,7 +14,7 @@ from coatpeg.core.policy import Action
 from coatpeg.people.models import TeachingGroup
 from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.people.shapes import Day, Named, Shape
-from coatpeg.setup.starting import start_group
+from coatpeg.setup.starting import change_class, class_facts, start_group
 
 router = Router(tags=["templates"])
 
@@ -45,3 +47,36 @@ def start_class(request: HttpRequest, body: GroupIn) -> Any:
         lead_id=body.lead,
     )
     return Status(201, {"id": made.pk, "title": made.name})
+
+
+class ClassIn(Shape):
+    """What a class is called and from when to when it runs."""
+
+    name: str = Field(max_length=200)
+    first: Day
+    last: Day
+
+
+class ClassShape(Shape):
+    """The same as it stands; ``outside`` are hand-ins that are due on other days, by title."""
+
+    title: str
+    first: date
+    last: date
+    may_change: bool
+    outside: list[str]
+
+
+ONE = "/groups/{group_id}"
+
+
+@router.get(ONE, response=ClassShape, operation_id="see_class", openapi_extra=for_action(Action.SEE_STAFF))
+def see_class(request: HttpRequest, group_id: int) -> Any:
+    """What a class is called and when it runs."""
+    return asdict(class_facts(person_of(request), group_id))
+
+
+@router.put(ONE, response=ClassShape, operation_id="change_class", openapi_extra=for_action(Action.KEEP_CLASS))
+def change_class_(request: HttpRequest, group_id: int, body: ClassIn) -> Any:
+    """Rename a class, move its days."""
+    return asdict(change_class(person_of(request), group_id, body.name, body.first, body.last, now()))

@@ -399,6 +399,10 @@ CALLS: dict[str, Call] = {
     "add_account": send("post", "/api/accounts", lambda t: {"family": "Blom", "given": "Ida"}),
     "set_active": send("put", "/api/accounts/{t.of.lead.pk}/active", lambda t: {"active": True}),
     "new_password": send("post", "/api/accounts/{t.of.lead.pk}/password"),
+    "see_class": get(GROUP),
+    "change_class": send(
+        "put", GROUP, lambda t: {"name": "8 Plot", "first": str(t.of.group.first), "last": str(t.of.group.last)}
+    ),
     "see_staff": get(GROUP + "/staff"),
     "find_staff": get(GROUP + "/staff/find?text=sam"),
     "set_role": send("put", GROUP + "/staff/{t.helper.pk}", lambda t: {"role": "marker"}),
@@ -737,7 +741,16 @@ def about_a_student(operation: str) -> bool:
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_arrivals", "see_patterns", "see_load"}
     of_class |= {"see_filters", "keep_filter", "change_filter", "drop_filter"}
-    of_class |= {"see_staff", "find_staff", "set_role", "see_roster", "read_pasted_list", "read_list_file"}
+    of_class |= {
+        "see_class",
+        "change_class",
+        "see_staff",
+        "find_staff",
+        "set_role",
+        "see_roster",
+        "read_pasted_list",
+        "read_list_file",
+    }
     of_class |= {
         "see_caseload",
         "preview_list",

@@ -2,7 +2,7 @@
 
 import csv
 import io
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -107,6 +107,42 @@ class Calendars(ApiCase):
         )
         wrong = client.post("/api/calendar/files", {"file": SimpleUploadedFile("days.ics", b"Half-term in October")})
         self.assertEqual(wrong.status_code, 422)
+
+
+class NameAndDays(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.plot = klass()
+        self.thandi = self.plot.student("thandi", period="P3")
+        self.late = self.plot.student("late", "Ida", "Cole", first=TODAY)
+        self.path = f"/groups/{self.plot.group.pk}"
+
+    def test_renamed_and_moved_with_whoever_was_in_it_from_the_start(self) -> None:
+        self.plot.handin(self.plot.pocket(), due=TODAY + timedelta(days=2))
+        group = self.plot.group
+        earlier, over = group.first - timedelta(days=7), TODAY + timedelta(days=1)
+        body = {"name": "  8 Plot  and kitchen ", "first": str(earlier), "last": str(over)}
+        made = self.ok(self.plot.lead, "PUT", self.path, body)
+        self.assertEqual((made["title"], made["outside"]), ("8 Plot and kitchen", ["Recipe card"]))
+        firsts = dict(Enrolment.objects.values_list("person__username", "first"))
+        self.assertEqual(firsts, {"thandi": earlier, "late": TODAY})
+        self.assertEqual(PeriodMembership.objects.get().first, earlier)
+        seen = self.ok(self.plot.lead, "GET", "/session")["groups"]
+        self.assertEqual([one["name"] for one in seen], ["8 Plot and kitchen"])
+        board = self.pegs(self.plot.lead, group.pk)["students"]
+        self.assertEqual({row["cells"][0]["status"] for row in board}, {"not_asked"}, "due after its last day")
+        back = {"name": "8 Plot", "first": str(group.first), "last": str(group.last)}
+        self.assertEqual(self.ok(self.plot.lead, "PUT", self.path, back)["outside"], [])
+        self.assertEqual(Enrolment.objects.get(pk=self.thandi.enrolment_id).first, group.first)
+        events = Event.objects.filter(verb="class_changed").count()
+        self.ok(self.plot.lead, "PUT", self.path, back)
+        self.assertEqual(Event.objects.filter(verb="class_changed").count(), events, "the same again is nothing new")
+
+    def test_bad_input_names_its_field(self) -> None:
+        days = {"first": "2026-09-01", "last": "2026-12-18"}
+        self.assertEqual(self.problem(422, self.plot.lead, "PUT", self.path, {"name": " ", **days})["where"], "name")
+        other = {"name": "8", "first": "2026-12-18", "last": "2026-09-01"}
+        self.assertEqual(self.problem(422, self.plot.lead, "PUT", self.path, other)["where"], "last")
 
 
 class Lists(ApiCase):

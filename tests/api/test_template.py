@@ -138,7 +138,7 @@ class Changing(TemplateCase):
         path = f"/api{self.path}/pockets/{self.card.pk}"
         client.put(path, self.settings(self.card, prompt="Why?"), content_type="application/json")
         body = self.settings(self.card, artefacts=3)
-        with self.assertNumQueries(23):
+        with self.assertNumQueries(24):
             client.put(path, body, content_type="application/json")
         for number in range(30):
             self.plot.student(None, f"S{number}", "Blom")

@@ -33,6 +33,7 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.KEEP_ROSTER: ("lead co_teacher", False, False),
     Action.SEE_STAFF: ("lead co_teacher marker observer", False, False),
     Action.KEEP_STAFF: ("lead co_teacher", False, False),
+    Action.KEEP_CLASS: ("lead", False, False),
     Action.SEE_TEMPLATE: ("lead co_teacher marker observer", False, False),
     Action.EDIT_TEMPLATE: ("lead co_teacher", False, False),
     Action.SEE_CASELOAD: ("lead co_teacher", False, False),

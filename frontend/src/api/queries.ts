@@ -163,6 +163,12 @@ export const caseloadQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/caseload", { params: { path: { group_id } } })),
   });
 
+export const classQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "class"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}", { params: { path: { group_id } } })),
+  });
+
 export const templateQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "template"],

@@ -548,6 +548,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Class
+         * @description What a class is called and when it runs.
+         */
+        get: operations["see_class"];
+        /**
+         * Change Class
+         * @description Rename a class, move its days.
+         */
+        put: operations["change_class"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/arrivals": {
         parameters: {
             query?: never;
@@ -4553,6 +4577,24 @@ export interface components {
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
         };
         /**
+         * ClassIn
+         * @description What a class is called and from when to when it runs.
+         */
+        ClassIn: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * ClassLine
          * @description A class: ``owing`` and ``quiet`` count students of today, ``to_mark`` submissions, ``due_today`` hand-ins.
          */
@@ -4677,6 +4719,28 @@ export interface components {
             sums: components["schemas"]["LogSum"][];
             /** Tint */
             tint: number;
+        };
+        /**
+         * ClassShape
+         * @description The same as it stands; ``outside`` are hand-ins that are due on other days, by title.
+         */
+        ClassShape: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** May Change */
+            may_change: boolean;
+            /** Outside */
+            outside: string[];
+            /** Title */
+            title: string;
         };
         /**
          * CollectedPocket
@@ -5415,7 +5479,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -7705,7 +7769,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -9906,6 +9970,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Named"];
+                };
+            };
+        };
+    };
+    see_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassShape"];
+                };
+            };
+        };
+    };
+    change_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassShape"];
                 };
             };
         };

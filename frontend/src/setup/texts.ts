@@ -3,8 +3,22 @@ import type { ReactNode } from "react";
 import { catalogue, message, rich } from "../language/catalogue";
 import type { Schema } from "../api/client";
 
-export const PARTS = catalogue("setup.parts", { list: "Class list", staff: "Staff", calendar: "Calendar" });
+export const PARTS = catalogue("setup.parts", { list: "Class list", staff: "Staff", class: "Name and days", calendar: "Calendar" });
 export type Part = keyof typeof PARTS;
+
+/** The class itself. */
+export const CLASS = catalogue("setup.class", {
+  title: "Name and days of the class",
+  name: "Name",
+  first: "First day",
+  last: "Last day",
+  hint: "Whoever was in the class from its first day on is in it from the new one on. Hand-ins keep their dates.",
+  save: "Save",
+  saved: "The class is changed.",
+  undone: "The class is as it was.",
+  runs: message<{ title: string; first: string; last: string }>("{title} runs from {first} to {last}. Its lead can change that."),
+  outside: message<{ titles: string }>("Due on days on which the class does not run: {titles}. Move them under Hand-ins, or the days of the class."),
+});
 
 export const TEXTS = catalogue("setup", {
   setup: "Set-up",

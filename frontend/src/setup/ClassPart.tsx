@@ -1,0 +1,76 @@
+/** What the class is called, and from when to when it runs. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useForm } from "react-hook-form";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { classQuery, sessionQuery } from "../api/queries";
+import { Button } from "../ui/Button";
+import { fullDay } from "../ui/dates";
+import { FormDate } from "../ui/days/DateField";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { Failed, Waiting } from "../ui/Waiting";
+import { CLASS } from "./texts";
+
+type Class = Schema["ClassShape"];
+type Fields = Schema["ClassIn"];
+
+function fieldsOf({ title, first, last }: Class): Fields {
+  return { name: title, first, last };
+}
+
+export function ClassPart({ groupId }: { groupId: number }) {
+  const found = useQuery(classQuery(groupId));
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const { title, first, last, may_change, outside } = found.data;
+  return (
+    <section aria-labelledby="class" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+      <h1 id="class" className="text-xl">
+        {CLASS.title}
+      </h1>
+      {may_change ? (
+        <Form key={`${title} ${first} ${last}`} groupId={groupId} now={found.data} />
+      ) : (
+        <p className="text-base">{CLASS.runs({ title, first: fullDay(first), last: fullDay(last) })}</p>
+      )}
+      {outside.length > 0 && <p className="max-w-3xl rounded-md bg-today p-3">{CLASS.outside({ titles: outside.join(", ") })}</p>}
+    </section>
+  );
+}
+
+function Form({ groupId, now }: { groupId: number; now: Class }) {
+  const queries = useQueryClient();
+  const say = useSay();
+  const form = useForm<Fields>({ defaultValues: fieldsOf(now) });
+  const save = useMutation({
+    mutationFn: (body: Fields) => data(client.PUT("/api/groups/{group_id}", { params: { path: { group_id: groupId } }, body })),
+    onSuccess: async (made) => {
+      queries.setQueryData(classQuery(groupId).queryKey, made);
+      await Promise.all([queries.invalidateQueries({ queryKey: sessionQuery.queryKey }), queries.invalidateQueries({ queryKey: ["group", groupId] })]);
+    },
+  });
+  const submit = form.handleSubmit((fields) =>
+    save.mutate(fields, { onSuccess: () => say(CLASS.saved, () => save.mutate(fieldsOf(now), { onSuccess: () => say(CLASS.undone) })) }),
+  );
+  return (
+    <form noValidate onSubmit={(event) => void submit(event)} className="flex max-w-xl flex-col gap-4 rounded-lg border border-edge bg-paper p-5">
+      <label className="font-bold">
+        {CLASS.name}
+        <input {...form.register("name")} autoComplete="off" className="mt-1 flex min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal" />
+      </label>
+      <div className="grid grid-cols-2 gap-3">
+        <FormDate label={CLASS.first} control={form.control} name="first" />
+        <FormDate label={CLASS.last} control={form.control} name="last" />
+      </div>
+      <p className="text-quiet">{CLASS.hint}</p>
+      {save.error instanceof Problem && <Notice title={save.error.title} fix={save.error.fix} />}
+      <div className="flex justify-end">
+        <Button big look="main" type="submit" disabled={save.isPending}>
+          {CLASS.save}
+        </Button>
+      </div>
+    </form>
+  );
+}
