@@ -31,7 +31,7 @@ from coatpeg.people.models import Person, StaffRole, TeachingGroup
 STAFF_ROLES = (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)
 MAY = {
     Role.LEAD: "Everything in the class, its staff and its list included.",
-    Role.CO_TEACHER: "The same as the lead, except saying who is lead.",
+    Role.CO_TEACHER: "The same as the lead, except saying who is lead and renaming the class.",
     Role.MARKER: "Reads everything, marks submissions, sends back and accepts.",
     Role.OBSERVER: "Reads everything, changes nothing.",
 }

@@ -92,8 +92,8 @@ def class_facts(person: Person, group_id: int) -> ClassFacts:
 def change_class(person: Person, group_id: int, name: str, first: date, last: date, now: datetime) -> ClassFacts:
     """Rename a class, move its days. Whoever was in it from its first day on is in it from the new one on.
 
-    Decided here: nothing else moves with it. Hand-ins that are due outside of it stay and are named; nobody is asked
-    for them after the last day. The template keeps the title it has in the gallery.
+    Decided here: nothing else moves with it. Hand-ins that are due outside of it stay as they are, and are named. The
+    template keeps the title it has in the gallery.
     """
     require_in_group(person, Action.KEEP_CLASS, group_id)
     name = _checked(name, first, last)

@@ -130,7 +130,9 @@ class NameAndDays(ApiCase):
         seen = self.ok(self.plot.lead, "GET", "/session")["groups"]
         self.assertEqual([one["name"] for one in seen], ["8 Plot and kitchen"])
         board = self.pegs(self.plot.lead, group.pk)["students"]
-        self.assertEqual({row["cells"][0]["status"] for row in board}, {"not_asked"}, "due after its last day")
+        self.assertEqual(
+            {row["cells"][0]["status"] for row in board}, {"empty"}, "it is named, and nothing moves by itself"
+        )
         back = {"name": "8 Plot", "first": str(group.first), "last": str(group.last)}
         self.assertEqual(self.ok(self.plot.lead, "PUT", self.path, back)["outside"], [])
         self.assertEqual(Enrolment.objects.get(pk=self.thandi.enrolment_id).first, group.first)
@@ -423,7 +425,7 @@ class Staff(ApiCase):
             role: {action for action, of, relation in TABLE if of is role and relation is Relation.CLASS}
             for role in staffing.STAFF_ROLES
         }
-        only_lead = {Action.BRING_IN_KNOWN, Action.GIVE_PASSWORD}
+        only_lead = {Action.BRING_IN_KNOWN, Action.GIVE_PASSWORD, Action.KEEP_CLASS}
         self.assertEqual(may[Role.LEAD] - only_lead, may[Role.CO_TEACHER])
         self.assertFalse(may[Role.OBSERVER] & writes)
         self.assertEqual(may[Role.MARKER] & writes, {Action.MARK})

@@ -143,7 +143,7 @@ class Changing(TemplateCase):
         for number in range(30):
             self.plot.student(None, f"S{number}", "Blom")
         body = self.settings(self.card, artefacts=2)
-        with self.assertNumQueries(23):
+        with self.assertNumQueries(24):
             client.put(path, body, content_type="application/json")
 
 

@@ -209,6 +209,26 @@ class SettingUp(BrowserCase):
         page.get_by_role("button", name="End it").click()
         expect(page.get_by_role("button", name="Make an address")).to_be_visible()
 
+    def test_the_lead_renames_the_class_and_undoes_it_others_read(self) -> None:
+        page = self.page(self.eight.lead, f"{self.setup}/class")
+        name = page.get_by_label("Name", exact=True)
+        expect(name).to_have_value("8 Plot · Growing & Cooking")
+        name.fill("")
+        self.expected_complaints.append("422")
+        page.get_by_role("button", name="Save").click()
+        expect(page.get_by_text("The class has no name.")).to_be_visible()
+        name.fill("8 Plot and kitchen")
+        page.get_by_role("button", name="Save").click()
+        expect(page.get_by_text("The class is changed.")).to_be_visible()
+        expect(page.get_by_role("banner")).to_contain_text("8 Plot and kitchen")
+        self.no_violation(page)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("The class is as it was.")).to_be_visible()
+        expect(page.get_by_label("Name", exact=True)).to_have_value("8 Plot · Growing & Cooking")
+        other = self.page(self.eight.staff("marsh", Role.CO_TEACHER), f"{self.setup}/class")
+        expect(other.get_by_text(re.compile("^8 Plot .* runs from "))).to_be_visible()
+        expect(other.get_by_role("button", name="Save")).to_have_count(0)
+
     def test_a_class_is_started_from_the_account(self) -> None:
         page = self.page(self.eight.lead)
         page.get_by_role("button", name=re.compile("account of")).click()
@@ -223,26 +243,6 @@ class SettingUp(BrowserCase):
 
 
 class Calendar(BrowserCase):
-    def test_the_lead_renames_the_class_and_undoes_it_others_read(self) -> None:
-        page = self.page(self.eight.lead, f"{self.setup}/class")
-        name = page.get_by_label("Name", exact=True)
-        expect(name).to_have_value("8 Plot")
-        name.fill("")
-        self.expected_complaints.append("422")
-        page.get_by_role("button", name="Save").click()
-        expect(page.get_by_text("The class has no name.")).to_be_visible()
-        name.fill("8 Plot and kitchen")
-        page.get_by_role("button", name="Save").click()
-        expect(page.get_by_text("The class is changed.")).to_be_visible()
-        expect(page.get_by_role("banner")).to_contain_text("8 Plot and kitchen")
-        self.no_violation(page)
-        page.get_by_role("button", name="Undo").click()
-        expect(page.get_by_text("The class is as it was.")).to_be_visible()
-        expect(page.get_by_label("Name", exact=True)).to_have_value("8 Plot")
-        other = self.page(self.eight.staff("marsh", Role.CO_TEACHER), f"{self.setup}/class")
-        expect(other.get_by_text(re.compile("^8 Plot runs from "))).to_be_visible()
-        expect(other.get_by_role("button", name="Save")).to_have_count(0)
-
     def test_a_day_off_says_what_moves_before_it_is_kept(self) -> None:
         eight = self.plot()
         thandi = eight.student("thandi")

@@ -20,18 +20,41 @@ function fieldsOf({ title, first, last }: Class): Fields {
   return { name: title, first, last };
 }
 
+interface Change {
+  body: Fields;
+  /** What it was before, for undo; none where this is the undo. */
+  before: Fields | null;
+}
+
+/** Kept here and not with the form, which begins anew once the class is changed. */
+function useChange(groupId: number) {
+  const queries = useQueryClient();
+  const say = useSay();
+  const change = useMutation({
+    mutationFn: ({ body }: Change) => data(client.PUT("/api/groups/{group_id}", { params: { path: { group_id: groupId } }, body })),
+    onSuccess: async (_, { before }) => {
+      if (before) say(CLASS.saved, () => change.mutate({ body: before, before: null }));
+      else say(CLASS.undone);
+      await Promise.all([queries.invalidateQueries({ queryKey: sessionQuery.queryKey }), queries.invalidateQueries({ queryKey: ["group", groupId] })]);
+    },
+  });
+  return change;
+}
+
 export function ClassPart({ groupId }: { groupId: number }) {
   const found = useQuery(classQuery(groupId));
+  const change = useChange(groupId);
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   const { title, first, last, may_change, outside } = found.data;
+  const now = fieldsOf(found.data);
   return (
     <section aria-labelledby="class" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <h1 id="class" className="text-xl">
         {CLASS.title}
       </h1>
       {may_change ? (
-        <Form key={`${title} ${first} ${last}`} groupId={groupId} now={found.data} />
+        <Form key={`${title} ${first} ${last}`} now={now} busy={change.isPending} problem={change.error} onSave={(body) => change.mutate({ body, before: now })} />
       ) : (
         <p className="text-base">{CLASS.runs({ title, first: fullDay(first), last: fullDay(last) })}</p>
       )}
@@ -40,22 +63,10 @@ export function ClassPart({ groupId }: { groupId: number }) {
   );
 }
 
-function Form({ groupId, now }: { groupId: number; now: Class }) {
-  const queries = useQueryClient();
-  const say = useSay();
-  const form = useForm<Fields>({ defaultValues: fieldsOf(now) });
-  const save = useMutation({
-    mutationFn: (body: Fields) => data(client.PUT("/api/groups/{group_id}", { params: { path: { group_id: groupId } }, body })),
-    onSuccess: async (made) => {
-      queries.setQueryData(classQuery(groupId).queryKey, made);
-      await Promise.all([queries.invalidateQueries({ queryKey: sessionQuery.queryKey }), queries.invalidateQueries({ queryKey: ["group", groupId] })]);
-    },
-  });
-  const submit = form.handleSubmit((fields) =>
-    save.mutate(fields, { onSuccess: () => say(CLASS.saved, () => save.mutate(fieldsOf(now), { onSuccess: () => say(CLASS.undone) })) }),
-  );
+function Form({ now, busy, problem, onSave }: { now: Fields; busy: boolean; problem: unknown; onSave: (body: Fields) => void }) {
+  const form = useForm<Fields>({ defaultValues: now });
   return (
-    <form noValidate onSubmit={(event) => void submit(event)} className="flex max-w-xl flex-col gap-4 rounded-lg border border-edge bg-paper p-5">
+    <form noValidate onSubmit={(event) => void form.handleSubmit(onSave)(event)} className="flex max-w-xl flex-col gap-4 rounded-lg border border-edge bg-paper p-5">
       <label className="font-bold">
         {CLASS.name}
         <input {...form.register("name")} autoComplete="off" className="mt-1 flex min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal" />
@@ -65,9 +76,9 @@ function Form({ groupId, now }: { groupId: number; now: Class }) {
         <FormDate label={CLASS.last} control={form.control} name="last" />
       </div>
       <p className="text-quiet">{CLASS.hint}</p>
-      {save.error instanceof Problem && <Notice title={save.error.title} fix={save.error.fix} />}
+      {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
       <div className="flex justify-end">
-        <Button big look="main" type="submit" disabled={save.isPending}>
+        <Button big look="main" type="submit" disabled={busy}>
           {CLASS.save}
         </Button>
       </div>
