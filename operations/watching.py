@@ -215,6 +215,6 @@ def a_key(student: BrowserContext, address: str) -> float:
     field.get_by_text("ox ox").nth(PARAGRAPHS // 2).click()
     page.keyboard.press("End")
     spent = _each(page, "a", KEYS)
-    page.get_by_role("button", name="Take out: Long").click()
+    page.get_by_role("button", name="Put in the bin: Long").click()
     page.close()
     return spent

@@ -44,9 +44,9 @@ _VERBS = {
     Kind.OWN_DUES: "own_due_set",
     Kind.ADJUSTMENTS: "adjustment_agreed adjustment_changed adjustment_removed",
     Kind.TEMPLATE: (
-        "brought_undone change_brought_in pocket_added pocket_changed pocket_file_added pocket_file_removed "
-        "pocket_file_restored pocket_moved pocket_removed pocket_restored pocket_retired section_added "
-        "section_changed section_moved section_removed template_adopted template_carried_over "
+        "brought_undone change_brought_in outline_laid pocket_added pocket_changed pocket_file_added "
+        "pocket_file_removed pocket_file_restored pocket_moved pocket_removed pocket_restored pocket_retired "
+        "section_added section_changed section_moved section_removed template_adopted template_carried_over "
         "template_published template_withdrawn template_looked_through units_laid_out"
     ),
     Kind.ROSTER: (

@@ -22,6 +22,7 @@ class PocketOutline:
     id: int
     title: str
     section: str
+    section_id: int
     kind: PocketKind
     directions: str
     prompt: str
@@ -61,6 +62,7 @@ _POCKETS = Pocket.objects.values_list(
     "pk",
     "title",
     "section__title",
+    "section_id",
     "directions",
     "prompt",
     "starter",
@@ -85,12 +87,13 @@ def pockets_of(group_id: int) -> QuerySet[Pocket]:
 
 def _outlined(*row: Any) -> PocketOutline:
     """A pocket from its row, the columns in the order of ``_POCKETS``."""
-    pk, title, section, directions, prompt, starter, counts, opens, retired_at, *asked = row
+    pk, title, section, section_id, directions, prompt, starter, counts, opens, retired_at, *asked = row
     wanted = _wanted(dict(zip(WANTED, asked, strict=True)))
     return PocketOutline(
         pk,
         title,
         section,
+        section_id,
         wanted.kind,
         directions,
         prompt,

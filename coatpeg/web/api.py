@@ -28,6 +28,7 @@ from coatpeg.setup.roster.api import router as roster_router
 from coatpeg.setup.starting_api import router as starting_router
 from coatpeg.setup.template.api import router as template_router
 from coatpeg.setup.template.gallery_api import router as gallery_router
+from coatpeg.setup.template.outline_api import router as outline_router
 from coatpeg.web.middleware import database_away, database_refused, lost_to_others
 from coatpeg.web.problems import broken, csrf_failure, problem, response_of, signed_out, unreadable
 from coatpeg.web.sessions import router as sessions_router
@@ -67,6 +68,7 @@ ROUTERS = (
     starting_router,
     template_router,
     gallery_router,
+    outline_router,
     portfolios_router,
     uploads_router,
     handins_router,

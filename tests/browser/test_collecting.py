@@ -45,9 +45,11 @@ class Collecting(BrowserCase):
         expect(page.get_by_text("“Kitchen review” is set.")).to_be_visible()
 
         page.goto(f"{page.url.split('/g/')[0]}{self.group}/template")
-        page.get_by_role("button", name="Pocket", exact=True).first.click()
-        expect(page.get_by_label("Name of the pocket")).to_have_value("New pocket")
-        self.assertIn("New pocket", list(HandIn.objects.get().pockets.values_list("title", flat=True)))
+        page.get_by_role("button", name=re.compile("Add a pocket to")).last.click()
+        page.get_by_label(re.compile("^New pocket in")).fill("Menu")
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Name of the pocket")).to_have_value("Menu")
+        self.assertIn("Menu", list(HandIn.objects.get().pockets.values_list("title", flat=True)))
 
     def test_anything_that_fits_is_put_in_and_handed_in(self) -> None:
         page = self.form("A find")

@@ -208,7 +208,7 @@ class GoesOn(BrowserCase):
     def test_taken_out_days_ago_and_brought_back(self) -> None:
         builders.commands.remove_evidence(self.person, self.evidence.pk, self.now - builders.timedelta(days=5))
         page = self.page(self.person, f"/g/{self.eight.group.pk}/portfolio/{self.thandi.pk}")
-        page.get_by_role("link", name="Taken out").click()
+        page.get_by_role("link", name="Bin").click()
         page.get_by_role("button", name="Bring back: card.jpg").click()
         expect(page.get_by_text("It is back in its place.")).to_be_visible()
         self.no_violation(page)

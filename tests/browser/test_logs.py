@@ -26,9 +26,10 @@ class Logs(BrowserCase):
     def test_a_teacher_lays_out_a_log_and_a_student_sees_it_at_once(self) -> None:
         self.eight.pocket("About me", "page")
         page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/template")
-        page.get_by_role("button", name="Pocket", exact=True).click()
-        expect(page.get_by_label("Name of the pocket")).to_have_value("New pocket")
-        page.get_by_label("Name of the pocket").fill("Rain gauge")
+        page.get_by_role("button", name="Add a pocket to The kitchen").click()
+        page.get_by_label("New pocket in The kitchen").fill("Rain gauge")
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Name of the pocket")).to_have_value("Rain gauge")
         page.get_by_text("Log", exact=True).click()
         expect(page.get_by_label("Heading of column 1")).to_have_value("Date")
         page.get_by_role("button", name="Column", exact=True).click()

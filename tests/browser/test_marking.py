@@ -221,6 +221,6 @@ class Looking(BrowserCase):
         expect(page.get_by_role("textbox", name="Who are you?")).to_have_count(0)
         page.get_by_role("link", name=re.compile("^Recipe card")).click()
         expect(page.get_by_text("One thing. Another thing.")).to_be_visible()
-        for name in ("File", "Hand in", "Take out: card.jpg"):
+        for name in ("File", "Hand in", "Put in the bin: card.jpg"):
             expect(page.get_by_role("button", name=name)).to_have_count(0)
         self.no_violation(page)

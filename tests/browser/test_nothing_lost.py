@@ -263,7 +263,7 @@ class NothingLost(BrowserCase):
     def test_taken_out_and_undone(self) -> None:
         builders.fill(self.thandi, self.card, self.now)
         page = self.open()
-        page.get_by_role("button", name="Take out: card.jpg").click()
+        page.get_by_role("button", name="Put in the bin: card.jpg").click()
         expect(page.get_by_role("heading", name="card.jpg")).not_to_be_visible()
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("textbox")).to_have_value("One thing. Another thing.")

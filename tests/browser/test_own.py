@@ -45,7 +45,7 @@ class Own(BrowserCase):
         phone.get_by_role("link", name="Ideas").click()
         expect(phone.get_by_role("textbox", name="Your text")).to_have_text("Grow a pumpkin.")
         self.fits(phone)
-        phone.get_by_role("button", name="Take out: Ideas").click()
+        phone.get_by_role("button", name="Put in the bin: Ideas").click()
         expect(phone.get_by_role("link", name="Ideas")).to_have_count(0)
         phone.get_by_role("button", name="Undo").click()
         expect(phone.get_by_role("link", name="Ideas")).to_be_visible()
@@ -65,8 +65,8 @@ class Own(BrowserCase):
         page.route("**/api/pages/*", lambda one: held.append(one) if one.request.method == "GET" else one.continue_())
         with page.expect_request("**/api/pages/*"):
             page.evaluate("window.dispatchEvent(new Event('visibilitychange'))")
-        page.get_by_role("button", name="Take out: New page").click()
-        expect(page.get_by_text("“New page” was taken out.")).to_be_visible()
+        page.get_by_role("button", name="Put in the bin: New page").click()
+        expect(page.get_by_text("“New page” is in the bin.")).to_be_visible()
         for one in held:
             one.continue_()
         page.get_by_role("button", name="Undo").click()

@@ -91,8 +91,8 @@ class OnAPhone(BrowserCase):
     def test_taken_out_by_mistake_and_brought_back(self) -> None:
         builders.fill(self.thandi, self.card, self.now)
         page = self.pocket(self.card)
-        page.get_by_role("button", name="Take out: card.jpg").click()
-        expect(page.get_by_text("“card.jpg” was taken out, with its reflection.")).to_be_visible()
+        page.get_by_role("button", name="Put in the bin: card.jpg").click()
+        expect(page.get_by_text("“card.jpg” is in the bin, with its reflection.")).to_be_visible()
         expect(page.get_by_role("heading", name="card.jpg")).to_have_count(0)
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("heading", name="card.jpg")).to_be_visible()

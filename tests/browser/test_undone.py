@@ -50,10 +50,12 @@ class Undone(BrowserCase):
         page = self.page(self.eight.lead, f"{self.base}/template")
         outline = page.get_by_role("navigation", name="Outline of the template")
         outline.get_by_role("button", name="Section", exact=True).click()
-        outline.get_by_role("button", name="Take away the section New section").click()
-        expect(outline.get_by_label("Name of the section New section")).to_have_count(0)
+        outline.get_by_label("Name of the new section").fill("The shed")
+        page.keyboard.press("Enter")
+        outline.get_by_role("button", name="Take away the section The shed").click()
+        expect(outline.get_by_label("Name of the section The shed")).to_have_count(0)
         page.get_by_role("button", name="Undo").click()
-        expect(outline.get_by_label("Name of the section New section")).to_be_visible()
+        expect(outline.get_by_label("Name of the section The shed")).to_be_visible()
 
     def test_a_hand_in_just_set_is_taken_back_and_its_form_is_kept(self) -> None:
         page = self.page(self.eight.lead, f"{self.base}/hand-ins?new=1")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 
@@ -49,7 +49,11 @@ class Situation:
 
     def filled(self, member: Member, *, whole: bool) -> Filled:
         """How far a student's portfolio is filled, as of today or over the whole template."""
-        mine = states(self.outline, self.contents, self.frozen, member, self.today, self.weeks)
+        return self.filled_in(self.outline, member, whole=whole)
+
+    def filled_in(self, pockets: Iterable[PocketOutline], member: Member, *, whole: bool) -> Filled:
+        """The same over some pockets only."""
+        mine = states(pockets, self.contents, self.frozen, member, self.today, self.weeks)
         return portfolio_filled(mine, whole=whole)
 
     def wanted(self, member: Member, pocket: PocketOutline) -> Wanted:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Set
 from datetime import datetime
 from typing import Any
 
@@ -54,8 +55,30 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
         "since": looks.since(person, portfolio) if portfolio.enrolment.person_id != person.pk else None,
         "cover": cover.cover_data(portfolio),
         "pages": pages.listed(portfolio),
+        "sections": _sections(view, frozenset(of for one in waiting for of in one.pockets)),
         "pockets": [_line(view, pocket) for pocket in view.outline if _shown(view, pocket)],
     }
+
+
+def _sections(view: Situation, waiting: Set[int]) -> list[dict[str, Any]]:
+    """The sections of the pockets that are shown, in order; ``waiting`` are pockets that a hand-in still wants."""
+    inside: dict[int, list[PocketOutline]] = {}
+    for pocket in view.outline:
+        if _shown(view, pocket):
+            inside.setdefault(pocket.section_id, []).append(pocket)
+    found = []
+    for section_id, pockets in inside.items():
+        units = view.filled_in(pockets, view.members[0], whole=False)
+        found.append(
+            {
+                "id": section_id,
+                "title": pockets[0].section,
+                "met": units.met,
+                "wanted": units.wanted,
+                "waits": any(one.id in waiting for one in pockets),
+            }
+        )
+    return found
 
 
 def _shown(view: Situation, pocket: PocketOutline) -> bool:
@@ -83,6 +106,7 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
         "id": pocket.id,
         "title": pocket.title,
         "section": pocket.section,
+        "section_id": pocket.section_id,
         "kind": pocket.kind.value,
         "opens": None if pocket.open_on(view.today) else pocket.opens,
         "retired": pocket.retired,

@@ -17,6 +17,7 @@ class PocketLine(StandingShape):
     id: int
     title: str
     section: str
+    section_id: int
     kind: KindWord
     opens: date | None
     retired: bool
@@ -25,6 +26,16 @@ class PocketLine(StandingShape):
     locked: bool
     last_work: datetime | None
     due: date | None
+
+
+class SectionLine(Shape):
+    """A section of a portfolio: how far it is filled as of today, and whether a pocket of it waits to be handed in."""
+
+    id: int
+    title: str
+    met: int
+    wanted: int
+    waits: bool
 
 
 class GroupShape(Shape):
@@ -51,6 +62,8 @@ class PortfolioShape(Shape):
     since: datetime | None
     cover: CoverShape
     pages: list[LoosePageLine]
+    sections: list[SectionLine]
+    """Those of the pockets, in their order."""
     pockets: list[PocketLine]
 
 

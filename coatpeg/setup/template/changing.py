@@ -140,10 +140,10 @@ def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
     keys = [one.key for one in before.columns]
     written = frozenset(key for one in laid_out for key in logs.used_columns(one, keys))
     refuse_other_types(before, checked.log, written)
-    return _for_its_section(pocket.section, checked)
+    return for_its_section(pocket.section, checked)
 
 
-def _for_its_section(section: Section, plan: PocketPlan) -> PocketPlan:
+def for_its_section(section: Section, plan: PocketPlan) -> PocketPlan:
     """Once for each question only in a pattern; versions only outside of one."""
     if not section.repeats:
         return replace(plan, each_question=False)
@@ -324,7 +324,7 @@ def add_pocket(person: Person, group_id: int, section_id: int, plan: PocketPlan,
     """Add a pocket at the end of a section; every portfolio has it at once."""
     with editing_template(person, group_id, now) as (template, doing):
         section = editing.section_of(template, section_id)
-        pocket = editing.add_pocket(section, _for_its_section(section, plan))
+        pocket = editing.add_pocket(section, for_its_section(section, plan))
         dealing.deal(pocket, group_id, school_calendar().local_day(now), counting.at_work(pocket))
         doing.record("pocket_added", group_id, pocket=pocket.pk)
         if section.repeats:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any
 
@@ -45,11 +45,12 @@ def withdraw(person: Person, group_id: int, now: datetime) -> None:
 
 @dataclass(frozen=True, slots=True)
 class Brought:
-    """How much came into a class from elsewhere, and the sections it made: with them it is undone."""
+    """How much came into a class, the sections it made, pockets ``added`` to others: with them it is undone."""
 
     pockets: int
     handins: int
     sections: list[int]
+    added: list[int] = field(default_factory=list)
 
 
 def adopt(person: Person, group_id: int, gallery_id: int, now: datetime) -> Brought:

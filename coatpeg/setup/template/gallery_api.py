@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from django.http import HttpRequest
 from ninja import Router, Status
+from pydantic import Field
 
 from coatpeg.core.policy import Action
 from coatpeg.outlines import gallery
@@ -78,17 +79,19 @@ class CarryIn(Shape):
 
 
 class BroughtShape(Shape):
-    """How many pockets and hand-ins came, and the sections that were made: with them it is undone."""
+    """How many pockets and hand-ins came; the sections made and pockets ``added`` elsewhere, by which it is undone."""
 
     pockets: int
     handins: int
     sections: list[int]
+    added: list[int]
 
 
 class UndoBroughtIn(Shape):
-    """The sections that were made."""
+    """The sections that were made, and the pockets added to others."""
 
     sections: list[int]
+    added: list[int] = Field(default_factory=list)
 
 
 class BringIn(Shape):
@@ -164,7 +167,7 @@ def carry_over(request: HttpRequest, group_id: int, body: CarryIn) -> Any:
 )
 def undo_brought(request: HttpRequest, group_id: int, body: UndoBroughtIn) -> Any:
     """Take away again what was adopted or carried over last, where nobody has begun in it."""
-    undoing.undo_brought(person_of(request), group_id, body.sections, now())
+    undoing.undo_brought(person_of(request), group_id, body.sections, now(), body.added)
     return Status(204, None)
 
 

@@ -13,6 +13,7 @@ from datetime import datetime
 
 from django.core import serializers
 from django.db import models
+from django.db.models import Q
 
 from coatpeg.core.errors import Gone, Invalid, Stale
 from coatpeg.events.models import Event
@@ -26,7 +27,7 @@ from coatpeg.portfolios.writing import RESTORABLE
 from coatpeg.setup.template import effects
 from coatpeg.setup.template.changing import editing_template
 
-BROUGHT = ("template_adopted", "template_carried_over")
+BROUGHT = ("template_adopted", "template_carried_over", "outline_laid")
 
 
 def remove_section(person: Person, group_id: int, section_id: int, now: datetime) -> int:
@@ -107,19 +108,23 @@ def _bring_back_pocket(doing: Deed, template: Template, pocket: Pocket, rows: It
         effects.relay(doing, group_id, home)
 
 
-def undo_brought(person: Person, group_id: int, sections: Sequence[int], now: datetime) -> None:
-    """Take away all that the last lay-out brought; ``sections`` are those it said it had made."""
+def undo_brought(
+    person: Person, group_id: int, sections: Sequence[int], now: datetime, added: Sequence[int] = ()
+) -> None:
+    """Take away all that the last lay-out brought: ``sections`` it said it had made, ``added`` pockets elsewhere."""
     with editing_template(person, group_id, now) as (template, doing):
         last = Event.objects.filter(group_id=group_id, verb__in=BROUGHT).order_by("-number").first()
-        if last is None or not sections or sorted(last.data.get("sections", ())) != sorted(sections):
+        if last is None or not (sections or added) or _brought_by(last) != (sorted(sections), sorted(added)):
             raise Stale("Something else has been brought in since.", fix="Load the page again and look.")
         made = list(Section.objects.filter(template=template, pk__in=sections))
-        if not made:
+        extra = Pocket.objects.filter(section__template=template, pk__in=added)
+        if not made and not extra:
             raise Gone("What was brought in is not here any more.", fix="Load the page again.")
         for handin_id in last.data["handins"]:
             take_back(doing, group_id, handin_id)
         of_units = Section.objects.filter(unit__pattern__in=made)
-        pockets = Pocket.objects.filter(section__in=[*made, *of_units]).order_by("-pattern_id")  # those laid out first
+        inside = Q(section__in=[*made, *of_units]) | Q(pk__in=extra) | Q(pattern__in=extra)
+        pockets = list(Pocket.objects.filter(inside).order_by("-pattern_id"))  # those laid out first
         for pocket in pockets:
             if effects.used(pocket):
                 raise Invalid(
@@ -136,3 +141,7 @@ def undo_brought(person: Person, group_id: int, sections: Sequence[int], now: da
         if not template.sections.exists():
             editing.add_section(template, FIRST_SECTION)
         doing.record("brought_undone", group_id, sections=sorted(sections))
+
+
+def _brought_by(event: Event) -> tuple[list[int], list[int]]:
+    return sorted(event.data.get("sections", ())), sorted(event.data.get("pockets", ()))

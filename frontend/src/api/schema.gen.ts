@@ -1950,6 +1950,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template/columns/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Log Columns
+         * @description The columns that a line of headings names.
+         */
+        post: operations["read_log_columns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/template/files/{file_id}": {
         parameters: {
             query?: never;
@@ -2052,6 +2072,46 @@ export interface paths {
          * @description Leave the rest of what is new.
          */
         post: operations["look_through"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Out Outline
+         * @description Lay out an outline.
+         */
+        post: operations["lay_out_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/outline/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Outline
+         * @description What an outline would lay out.
+         */
+        post: operations["read_outline"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2300,6 +2360,26 @@ export interface paths {
          * @description Bring back a section or pocket that was taken away.
          */
         post: operations["restore_taken_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/units/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Units
+         * @description The units that a text names.
+         */
+        post: operations["read_units"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4151,9 +4231,11 @@ export interface components {
         };
         /**
          * BroughtShape
-         * @description How many pockets and hand-ins came, and the sections that were made: with them it is undone.
+         * @description How many pockets and hand-ins came; the sections made and pockets ``added`` elsewhere, by which it is undone.
          */
         BroughtShape: {
+            /** Added */
+            added: number[];
             /** Handins */
             handins: number;
             /** Pockets */
@@ -7045,6 +7127,34 @@ export interface components {
             voided_at: string | null;
         };
         /**
+         * OutlineIn
+         * @description An outline; ``kind`` of pockets of which nothing is said, ``section`` for pockets that stand in none.
+         */
+        OutlineIn: {
+            /**
+             * Kind
+             * @default evidence
+             * @enum {string}
+             */
+            kind: "evidence" | "page" | "links" | "log";
+            /** Section */
+            section?: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * OutlineNote
+         * @description Something to tell of a line.
+         */
+        OutlineNote: {
+            /** Fix */
+            fix: string;
+            /** Line */
+            line: number;
+            /** What */
+            what: string;
+        };
+        /**
          * OwnDateShape
          * @description A student whose own date is now earlier than the class's.
          */
@@ -7688,6 +7798,8 @@ export interface components {
             retired: boolean;
             /** Section */
             section: string;
+            /** Section Id */
+            section_id: number;
             /**
              * Status
              * @enum {string}
@@ -7736,6 +7848,88 @@ export interface components {
             words: number;
         };
         /**
+         * PocketSettings
+         * @description What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given.
+         */
+        PocketSettings: {
+            /**
+             * Artefacts
+             * @default 0
+             */
+            artefacts: number;
+            /**
+             * Counts
+             * @default true
+             */
+            counts: boolean;
+            /**
+             * Directions
+             * @default
+             */
+            directions: string;
+            /**
+             * Each Question
+             * @default false
+             */
+            each_question: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "evidence" | "page" | "links" | "log";
+            /**
+             * Least
+             * @default 1
+             */
+            least: number;
+            log?: components["schemas"]["LogSettings"];
+            /**
+             * Measure
+             * @default
+             * @enum {string}
+             */
+            measure: "" | "words" | "sentences";
+            /** Most */
+            most?: number | null;
+            /** Opens */
+            opens?: string | null;
+            /**
+             * Prompt
+             * @default
+             */
+            prompt: string;
+            /**
+             * Reflection On Each
+             * @default false
+             */
+            reflection_on_each: boolean;
+            /**
+             * Rows
+             * @default 0
+             */
+            rows: number;
+            /**
+             * Rows Per Week
+             * @default 0
+             */
+            rows_per_week: number;
+            /**
+             * Spoken
+             * @default false
+             */
+            spoken: boolean;
+            /**
+             * Starter
+             * @default
+             */
+            starter: string;
+            /** Takes */
+            takes?: ("picture" | "recording" | "file" | "link" | "text")[];
+            /** Title */
+            title: string;
+            variants?: components["schemas"]["VariantsIO"] | null;
+        };
+        /**
          * PortfolioLine
          * @description A student's portfolio: when it was last worked in, and whether that is new to whoever asks.
          */
@@ -7780,6 +7974,8 @@ export interface components {
             pages: components["schemas"]["LoosePageLine"][];
             /** Pockets */
             pockets: components["schemas"]["PocketLine"][];
+            /** Sections */
+            sections: components["schemas"]["SectionLine"][];
             /** Since */
             since: string | null;
             student: components["schemas"]["NamedFace"];
@@ -7842,6 +8038,55 @@ export interface components {
             days_off: components["schemas"]["SpanShape"][];
             /** Left Out */
             left_out: components["schemas"]["LeftOutShape"][];
+        };
+        /**
+         * ReadOutline
+         * @description What an outline would lay out; ``problems`` have to be mended before.
+         */
+        ReadOutline: {
+            /** Into */
+            into: string;
+            /** Notes */
+            notes: components["schemas"]["OutlineNote"][];
+            /** Pockets */
+            pockets: number;
+            /** Problems */
+            problems: components["schemas"]["OutlineNote"][];
+            /** Sections */
+            sections: components["schemas"]["ReadSection"][];
+        };
+        /**
+         * ReadPocket
+         * @description A pocket as it was understood.
+         */
+        ReadPocket: {
+            /** Line */
+            line: number;
+            settings: components["schemas"]["PocketSettings"];
+        };
+        /**
+         * ReadSection
+         * @description A section as it was understood; without a title where its pockets stand in none.
+         */
+        ReadSection: {
+            /** Pockets */
+            pockets: components["schemas"]["ReadPocket"][];
+            /** Repeats */
+            repeats: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
+         * ReadUnit
+         * @description A unit as it was understood; ``opens`` as it was written.
+         */
+        ReadUnit: {
+            /** Opens */
+            opens: string;
+            /** Questions */
+            questions: string[];
+            /** Title */
+            title: string;
         };
         /**
          * ReadingShape
@@ -8257,6 +8502,22 @@ export interface components {
             repeats: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * SectionLine
+         * @description A section of a portfolio: how far it is filled as of today, and whether a pocket of it waits to be handed in.
+         */
+        SectionLine: {
+            /** Id */
+            id: number;
+            /** Met */
+            met: number;
+            /** Title */
+            title: string;
+            /** Waits */
+            waits: boolean;
+            /** Wanted */
+            wanted: number;
         };
         /**
          * SeenIn
@@ -8886,10 +9147,20 @@ export interface components {
             students: number;
         };
         /**
+         * TypedIn
+         * @description A typed or pasted text.
+         */
+        TypedIn: {
+            /** Text */
+            text: string;
+        };
+        /**
          * UndoBroughtIn
-         * @description The sections that were made.
+         * @description The sections that were made, and the pockets added to others.
          */
         UndoBroughtIn: {
+            /** Added */
+            added?: number[];
             /** Sections */
             sections: number[];
         };
@@ -11883,6 +12154,32 @@ export interface operations {
             };
         };
     };
+    read_log_columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogColumn"][];
+                };
+            };
+        };
+    };
     remove_pocket_file: {
         parameters: {
             query?: never;
@@ -12032,6 +12329,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    lay_out_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtShape"];
+                };
+            };
+        };
+    };
+    read_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadOutline"];
+                };
             };
         };
     };
@@ -12399,6 +12748,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    read_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadUnit"][];
+                };
             };
         };
     };

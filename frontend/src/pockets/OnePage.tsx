@@ -28,7 +28,6 @@ export function OnePage({ groupId, portfolio }: { groupId: number; portfolio: Po
   if (failed) return <Failed error={failed.error} again={() => void failed.refetch()} />;
   const pockets = found.flatMap((one) => one.data ?? []);
   if (pockets.length < portfolio.pockets.length) return <Waiting />;
-  const sections = [...new Set(portfolio.pockets.map((one) => one.section))];
   return (
     <article className="on-a4 mx-auto flex w-full max-w-4xl flex-col gap-6 p-6 text-base max-sm:p-4">
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -43,12 +42,12 @@ export function OnePage({ groupId, portfolio }: { groupId: number; portfolio: Po
         </Button>
       </div>
       <Submissions pockets={pockets} base={`/g/${groupId}/portfolio/${portfolio.id}`} />
-      {sections.map((section) => (
-        <section key={section} aria-label={section} className="flex flex-col gap-5">
-          <h2 className="border-b-2 border-ink pb-1 text-xl break-words">{section}</h2>
+      {portfolio.sections.map((section) => (
+        <section key={section.id} aria-label={section.title} className="flex flex-col gap-5">
+          <h2 className="border-b-2 border-ink pb-1 text-xl break-words">{section.title}</h2>
           {portfolio.pockets.map((line, at) => {
             const pocket = pockets[at];
-            return line.section === section && pocket ? <One key={line.id} line={line} pocket={pocket} /> : null;
+            return line.section_id === section.id && pocket ? <One key={line.id} line={line} pocket={pocket} /> : null;
           })}
         </section>
       ))}

@@ -1,13 +1,12 @@
 /** My pockets: the pockets with their coats at the left, the open one at the right. Staff look in the same way. */
 import { useQuery } from "@tanstack/react-query";
-import { ArchiveRestore, ArrowLeft, GalleryVerticalEnd, Palette, ScrollText } from "lucide-react";
+import { ArrowLeft, GalleryVerticalEnd, Palette, ScrollText, Trash2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, NavLink, useLocation, useParams } from "react-router";
 import { patiently } from "../api/patiently";
 import type { Schema } from "../api/client";
 import { portfolioQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
-import { Coat } from "../ui/Coat";
 import { useDetail } from "../ui/detail";
 import { PegPicture, TINTS } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -17,8 +16,8 @@ import { CoverDialog } from "./CoverDialog";
 import { LoosePages } from "./LoosePages";
 import { LoosePageView } from "./LoosePageView";
 import { NextUp } from "./NextUp";
+import { PocketList } from "./PocketList";
 import { PocketPage } from "./PocketPage";
-import { stateWords } from "./stateWords";
 import { TEXTS, WHOLE } from "./texts";
 
 /** What stands at the right beside pockets and pages, by the last part of the address. */
@@ -47,7 +46,7 @@ export function PocketsView() {
       <div className="flex min-h-0 flex-1">
       <aside className={`w-[300px] print:hidden shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${chosen ? "max-md:hidden" : ""}`}>
         <Cover portfolio={portfolio.data} />
-        <PocketList portfolio={portfolio.data} base={base} only={looking.only ? looking.since : null} />
+        <PocketList key={portfolio.data.id} portfolio={portfolio.data} base={base} chosen={Number(pocket) || null} only={looking.only ? looking.since : null} />
         <LoosePages portfolio={portfolio.data} base={base} />
         <More portfolio={portfolio.data} base={base} />
       </aside>
@@ -88,7 +87,7 @@ function More({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: 
   const links = [
     { to: `${base}/whole`, name: WHOLE.open, icon: <ScrollText aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> },
     { to: `${base}/show`, name: portfolio.mine ? TEXTS.showPage : TEXTS.theirShowPage, icon: <GalleryVerticalEnd aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> },
-    ...(portfolio.mine ? [{ to: `${base}/taken-out`, name: TEXTS.takenOut, icon: <ArchiveRestore aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> }] : []),
+    ...(portfolio.mine ? [{ to: `${base}/taken-out`, name: TEXTS.takenOut, icon: <Trash2 aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" /> }] : []),
   ];
   return (
     <nav aria-label={TEXTS.more} className="border-t border-line pb-6">
@@ -133,35 +132,5 @@ function Cover({ portfolio }: { portfolio: Schema["PortfolioShape"] }) {
         </p>
       )}
     </div>
-  );
-}
-
-/** The pockets; ``only`` those with work since a moment. */
-function PocketList({ portfolio, base, only }: { portfolio: Schema["PortfolioShape"]; base: string; only: string | null }) {
-  const shown = portfolio.pockets.filter((one) => only === null || (one.last_work !== null && one.last_work > only));
-  return (
-    <nav aria-label={TEXTS.pockets}>
-      {shown.length === 0 && only !== null && <p className="p-4 text-quiet">{TEXTS.nothingNew}</p>}
-      <ul>
-        {shown.map((pocket) => (
-          <li key={pocket.id} className="border-b border-line">
-            <NavLink
-              to={`${base}/${pocket.id}`}
-              className={({ isActive }) =>
-                `flex min-h-14 items-center gap-3 border-l-4 py-2 pr-4 pl-3 ${isActive ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`
-              }
-            >
-              <Coat state={{ ...pocket, late: false }} size={28} />
-              <span className="min-w-0">
-                <span className="block font-semibold break-words">{pocket.title}</span>
-                <span className={pocket.overdue ? "text-overdue" : pocket.status === "sent_back" ? "text-copper" : "text-quiet"}>
-                  {stateWords(pocket)}
-                </span>
-              </span>
-            </NavLink>
-          </li>
-        ))}
-      </ul>
-    </nav>
   );
 }

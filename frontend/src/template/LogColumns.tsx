@@ -5,7 +5,11 @@ import type { Control, UseFormRegister } from "react-hook-form";
 import { TYPES } from "../log/cells";
 import type { Column } from "../log/cells";
 import { Button } from "../ui/Button";
-import { newColumn } from "./fields";
+import { client, data } from "../api/client";
+import { newKey } from "../ui/newKey";
+import { columnFields, newColumn } from "./fields";
+import { OUTLINE } from "./outlineTexts";
+import { PasteBox } from "./PasteBox";
 import type { ColumnFields, Fields } from "./fields";
 import { TEXTS } from "./texts";
 
@@ -14,12 +18,20 @@ interface Props {
   control: Control<Fields>;
   register: UseFormRegister<Fields>;
   may: boolean;
+  groupId: number;
+}
+
+/** The columns that a line of headings names, but for those that are there. */
+async function headingsIn(groupId: number, text: string, there: ColumnFields[]): Promise<ColumnFields[]> {
+  const found = await data(client.POST("/api/groups/{group_id}/template/columns/read", { params: { path: { group_id: groupId } }, body: { text } }));
+  const names = new Set(there.map((one) => one.title.trim().toLocaleLowerCase()));
+  return found.filter((one) => !names.has(one.title.toLocaleLowerCase())).map((one) => ({ ...columnFields(one), key: newKey() }));
 }
 
 const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 disabled:border-edge disabled:text-ink";
 const ICON = "flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground disabled:opacity-30";
 
-export function LogColumns({ fields, control, register, may }: Props) {
+export function LogColumns({ fields, control, register, may, groupId }: Props) {
   const { fields: rows, append, remove, move } = useFieldArray({ control, name: "columns", keyName: "id" });
   return (
     <fieldset className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
@@ -57,10 +69,11 @@ export function LogColumns({ fields, control, register, may }: Props) {
         ))}
       </ol>
       {may && (
-        <div>
+        <div className="flex flex-wrap gap-2">
           <Button icon={<Plus aria-hidden size={16} />} onClick={() => append(newColumn())}>
             {TEXTS.column}
           </Button>
+          <PasteBox open={OUTLINE.headings} label={OUTLINE.headingsField} hint={OUTLINE.headingsHint} rows={2} onRead={async (text) => append(await headingsIn(groupId, text, fields.columns))} />
         </div>
       )}
       <Order columns={fields.columns} register={register} />

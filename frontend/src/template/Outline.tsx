@@ -1,13 +1,19 @@
 /** The outline: sections and pockets, typed into, dragged, and moved with the keyboard. */
-import { ArrowDown, ArrowUp, GripVertical, Plus, Repeat, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { ArrowDown, ArrowUp, ClipboardPaste, GripVertical, Plus, Repeat, Trash2 } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
 import type { DragEvent, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
+import { patiently } from "../api/patiently";
+import { AddLine } from "./AddLine";
+import { AddPocket } from "./AddPocket";
 import type { Edits } from "./edits";
 import { GalleryPart } from "./GalleryPart";
+import { OUTLINE } from "./outlineTexts";
 import { asksFor, KINDS, TEXTS } from "./texts";
 import type { Laid } from "./texts";
+
+const OutlineDialog = lazy(() => patiently(() => import("./OutlineDialog")).then((part) => ({ default: part.OutlineDialog })));
 
 type Template = Schema["TemplateShape"];
 type Section = Schema["LaidSection"];
@@ -26,16 +32,12 @@ interface Props {
 export function Outline({ groupId, template, chosen, units, edits, onChoose, onUnits }: Props) {
   const may = template.may_change;
   const retired = template.sections.flatMap((section) => section.pockets.filter((one) => one.retired));
-  const at = template.sections.find((section) => section.id === units || section.pockets.some((one) => one.id === chosen)) ?? template.sections.at(-1);
-  // A unit's section is laid out from its pattern: that is where a new pocket goes.
-  const home = at?.of ? template.sections.find((section) => section.id === at.of) : at;
-  const add = async () => {
-    if (home) onChoose(await edits.addPocket(home.id));
-  };
+  const [adding, setAdding] = useState<Adding | null>(null);
+  const [typed, setTyped] = useState<Typed | null>(null);
   return (
     <nav aria-label={TEXTS.outline} className="flex w-[330px] shrink-0 flex-col overflow-y-auto border-r border-line bg-paper py-3 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
       {template.sections.map((section) => (
-        <SectionPart key={section.id} section={section} template={template} chosen={chosen} units={units} may={may && section.of === null} edits={edits} onChoose={onChoose} onUnits={onUnits} />
+        <SectionPart key={section.id} section={section} template={template} chosen={chosen} units={units} may={may && section.of === null} edits={edits} onChoose={onChoose} onUnits={onUnits} adding={adding} onAdding={setAdding} onTyped={setTyped} />
       ))}
       {retired.length > 0 && (
         <section aria-label={TEXTS.retired} className="mt-3">
@@ -49,18 +51,24 @@ export function Outline({ groupId, template, chosen, units, edits, onChoose, onU
           </ul>
         </section>
       )}
+      {may && <AddSection adding={adding} onAdding={setAdding} edits={edits} onUnits={onUnits} />}
       {may && (
         <div className="mt-4 flex flex-wrap gap-2 px-4">
-          <Button icon={<Plus aria-hidden size={16} />} disabled={!home} onClick={() => void add()}>
-            {TEXTS.addPocket}
-          </Button>
-          <Button icon={<Plus aria-hidden size={16} />} onClick={() => void edits.addSection(false)}>
+          <Button icon={<Plus aria-hidden size={16} />} onClick={() => setAdding("section")}>
             {TEXTS.addSection}
           </Button>
-          <Button icon={<Repeat aria-hidden size={16} />} onClick={() => void edits.addSection(true).then(onUnits)}>
+          <Button icon={<Repeat aria-hidden size={16} />} onClick={() => setAdding("pattern")}>
             {TEXTS.addPattern}
           </Button>
+          <Button icon={<ClipboardPaste aria-hidden size={16} />} onClick={() => setTyped({ text: "", section: null })}>
+            {OUTLINE.open}
+          </Button>
         </div>
+      )}
+      {typed && (
+        <Suspense>
+          <OutlineDialog groupId={groupId} text={typed.text} section={typed.section} onClose={() => setTyped(null)} />
+        </Suspense>
       )}
       {may && <GalleryPart groupId={groupId} title={template.title} />}
       {may && <p className="mt-3 px-4 text-xs text-quiet">{TEXTS.dragAPocketOrPress}</p>}
@@ -68,13 +76,46 @@ export function Outline({ groupId, template, chosen, units, edits, onChoose, onU
   );
 }
 
-interface SectionProps extends Omit<Props, "edits" | "groupId"> {
-  section: Section;
-  may: boolean;
+/** Where a line is open to be typed: a section, or at the end for a new section or one that repeats. */
+type Adding = number | "section" | "pattern";
+
+/** Lines on their way to the dialog. */
+interface Typed {
+  text: string;
+  section: number | null;
+}
+
+interface AddProps {
+  adding: Adding | null;
+  onAdding: (adding: Adding | null) => void;
   edits: Edits;
 }
 
-function SectionPart({ section, template, chosen, units, may, edits, onChoose, onUnits }: SectionProps) {
+interface SectionProps extends Omit<Props, "edits" | "groupId">, AddProps {
+  section: Section;
+  may: boolean;
+  onTyped: (typed: Typed) => void;
+}
+
+/** A new section, or one that repeats for units: named first, and its first pocket is waited for. */
+function AddSection({ adding, onAdding, edits, onUnits }: AddProps & Pick<Props, "onUnits">) {
+  if (adding !== "section" && adding !== "pattern") return null;
+  return (
+    <AddLine
+      key={adding}
+      label={adding === "section" ? OUTLINE.newSection : OUTLINE.newPattern}
+      placeholder={adding === "section" ? OUTLINE.newSection : OUTLINE.newPattern}
+      onLine={async (title) => {
+        const made = await edits.addSection(title, adding === "pattern");
+        if (adding === "pattern") onUnits(made);
+        onAdding(made);
+      }}
+      onClose={() => onAdding(null)}
+    />
+  );
+}
+
+function SectionPart({ section, template, chosen, units, may, edits, onChoose, onUnits, adding, onAdding, onTyped }: SectionProps) {
   const pockets = section.pockets.filter((one) => !one.retired);
   const drop = (event: DragEvent, before: number | null) => {
     event.preventDefault();
@@ -87,18 +128,7 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <section aria-label={section.title} onDragOver={(event) => event.preventDefault()} onDrop={(event) => drop(event, null)} className={section.of === null ? "pb-2" : "ml-4 border-l border-line pb-1"}>
       <SectionTitle key={section.title} section={section} may={may} edits={edits} />
-      {section.repeats && (
-        <button
-          type="button"
-          aria-current={section.id === units ? "true" : undefined}
-          onClick={() => onUnits(section.id)}
-          className={`flex min-h-8 w-full items-center gap-2 border-l-4 py-1 pr-4 pl-3 text-left ${section.id === units ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`}
-        >
-          <Repeat aria-hidden size={16} className="shrink-0 text-ink-soft" />
-          <span className="flex-1 font-semibold">{TEXTS.units}</span>
-          <span className="text-xs text-quiet">{section.units.length === 0 ? TEXTS.noneYet : section.units.length}</span>
-        </button>
-      )}
+      {section.repeats && <UnitsLine section={section} chosen={section.id === units} onUnits={onUnits} />}
       <ul>
         {pockets.map((one, place) => (
           // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
@@ -135,7 +165,32 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
         ))}
         {pockets.length === 0 && section.of === null && <li className="px-4 py-1.5 text-quiet">{TEXTS.noPocketsYet}</li>}
       </ul>
+      {may && (
+        <AddPocket
+          section={section}
+          open={adding === section.id}
+          edits={edits}
+          onOpen={(open) => onAdding(open ? section.id : null)}
+          onMade={onChoose}
+          onLines={(text) => onTyped({ text, section: section.id })}
+        />
+      )}
     </section>
+  );
+}
+
+function UnitsLine({ section, chosen, onUnits }: { section: Section; chosen: boolean; onUnits: (section: number) => void }) {
+  return (
+    <button
+      type="button"
+      aria-current={chosen ? "true" : undefined}
+      onClick={() => onUnits(section.id)}
+      className={`flex min-h-8 w-full items-center gap-2 border-l-4 py-1 pr-4 pl-3 text-left ${chosen ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`}
+    >
+      <Repeat aria-hidden size={16} className="shrink-0 text-ink-soft" />
+      <span className="flex-1 font-semibold">{TEXTS.units}</span>
+      <span className="text-xs text-quiet">{section.units.length === 0 ? TEXTS.noneYet : section.units.length}</span>
+    </button>
   );
 }
 

@@ -20,6 +20,7 @@ import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
 import { LogColumns } from "./LogColumns";
 import { PocketFiles } from "./PocketFiles";
+import { standsIn } from "./standIns";
 import { PocketPreview } from "./PocketPreview";
 import { RichField } from "../writing/rich/RichField";
 import { KINDS, TAKES_WITHIN, TEXTS } from "./texts";
@@ -104,7 +105,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
               <input {...form.register("prompt")} autoComplete="off" className={`${FIELD} min-h-9`} />
             </label>
           )}
-          {fields.kind === "log" && <LogColumns fields={fields} control={form.control} register={form.register} may={may} />}
+          {fields.kind === "log" && <LogColumns fields={fields} control={form.control} register={form.register} may={may} groupId={groupId} />}
           <Wanted fields={fields} register={form.register} />
           {fields.kind === "page" && (
             <label className="font-bold">
@@ -155,7 +156,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           </SaveBar>
         )}
       </form>
-      <PocketPreview fields={fields} pocket={pocket} chips={impact.data?.chips ?? []} />
+      <PocketPreview fields={standsIn(fields, template.sections.find((one) => one.pockets.some((of) => of.id === pocket.id))?.units[0])} pocket={pocket} chips={impact.data?.chips ?? []} />
     </div>
   );
 }

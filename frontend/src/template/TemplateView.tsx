@@ -10,6 +10,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { useEdits } from "./edits";
 import { GonePocket } from "./GonePocket";
 import { Outline } from "./Outline";
+import { OutlineEditor } from "./OutlineEditor";
 import { PocketForm } from "./PocketForm";
 import { TEXTS } from "./texts";
 import { UnitsForm } from "./UnitsForm";
@@ -54,12 +55,27 @@ export function TemplateView() {
         ) : asked ? (
           <GonePocket key={asked} id={asked} />
         ) : (
-          <div className="m-auto max-w-md p-8 text-center">
-            <h1 className="text-xl">{pockets.length === 0 ? TEXTS.empty : TEXTS.none}</h1>
-            {pockets.length === 0 && <p className="mt-2 text-base text-ink-soft">{TEXTS.emptyHint}</p>}
-          </div>
+          <Nothing groupId={groupId} may={template.may_change} empty={pockets.length === 0} />
         )}
       </div>
+    </div>
+  );
+}
+
+/** No pocket is chosen; where there are none yet, they are typed or pasted right here. */
+function Nothing({ groupId, may, empty }: { groupId: number; may: boolean; empty: boolean }) {
+  if (!empty || !may) {
+    return (
+      <div className="m-auto max-w-md p-8 text-center">
+        <h1 className="text-xl">{empty ? TEXTS.empty : TEXTS.none}</h1>
+      </div>
+    );
+  }
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto p-5">
+      <h1 className="text-xl">{TEXTS.empty}</h1>
+      <p className="max-w-3xl text-base text-ink-soft">{TEXTS.emptyHint}</p>
+      <OutlineEditor groupId={groupId} onDone={() => undefined} />
     </div>
   );
 }

@@ -13,6 +13,10 @@ import { newKey } from "../ui/newKey";
 import { useSettled } from "../ui/useSettled";
 import { useBack } from "../writing/useBack";
 import { useDraft } from "../writing/useDraft";
+import { today } from "../ui/dates";
+import { parseDay } from "../ui/days/parseDay";
+import { OUTLINE } from "./outlineTexts";
+import { PasteBox } from "./PasteBox";
 import { TEXTS } from "./texts";
 
 type Section = Schema["LaidSection"];
@@ -34,6 +38,16 @@ function bodyOf(fields: Fields, version: number): Schema["UnitsIn"] {
   return {
     units: fields.units.map((one) => ({ key: one.key, title: one.title, opens: one.opens || null, questions: one.questions.filter((of) => of.text.trim()) })),
     version,
+  };
+}
+
+/** The units of a pasted text, with the days of theirs that could not be read. */
+async function unitsIn(groupId: number, text: string): Promise<{ found: Fields["units"]; unread: string[] }> {
+  const read = await data(client.POST("/api/groups/{group_id}/template/units/read", { params: { path: { group_id: groupId } }, body: { text } }));
+  const days = read.map((one) => parseDay(one.opens, today()));
+  return {
+    found: read.map((one, at) => ({ key: newKey(), title: one.title, opens: days[at] ?? "", questions: one.questions.map((of) => ({ key: newKey(), text: of })) })),
+    unread: read.flatMap((one, at) => (one.opens && !days[at] ? [one.opens] : [])),
   };
 }
 
@@ -110,10 +124,21 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
           ))}
         </ol>
         {may && (
-          <div>
+          <div className="flex max-w-3xl flex-wrap gap-2">
             <Button icon={<Plus aria-hidden size={16} />} onClick={() => units.append({ key: newKey(), title: "", opens: "", questions: [{ key: newKey(), text: "" }] }, { focusName: `units.${units.fields.length}.title` })}>
               {TEXTS.newPattern}
             </Button>
+            <PasteBox
+              open={OUTLINE.units}
+              label={OUTLINE.unitsField}
+              hint={OUTLINE.unitsHint}
+              rows={8}
+              onRead={async (text) => {
+                const { found, unread } = await unitsIn(groupId, text);
+                units.append(found);
+                if (unread.length > 0) say(OUTLINE.unitsDays({ days: unread.join(", ") }));
+              }}
+            />
           </div>
         )}
       </div>
@@ -136,7 +161,7 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
 }
 
 function Questions({ at, control, register, may }: { at: number; control: Control<Fields>; register: UseFormRegister<Fields>; may: boolean }) {
-  const { fields, append, remove } = useFieldArray({ control, name: `units.${at}.questions`, keyName: "id" });
+  const { fields, append, insert, remove } = useFieldArray({ control, name: `units.${at}.questions`, keyName: "id" });
   const next = () => append({ key: newKey(), text: "" }, { focusName: `units.${at}.questions.${fields.length}.text` });
   return (
     <fieldset className="mt-3">
@@ -148,6 +173,14 @@ function Questions({ at, control, register, may }: { at: number; control: Contro
               aria-label={TEXTS.questionPlaceOfUnitAt({ place: place + 1, at: at + 1 })}
               {...register(`units.${at}.questions.${place}.text`)}
               autoComplete="off"
+              onPaste={(event) => {
+                const lines = event.clipboardData.getData("text/plain").split("\n").map((line) => line.trim()).filter(Boolean);
+                if (lines.length < 2) return;
+                event.preventDefault();
+                insert(place + 1, lines.map((text) => ({ key: newKey(), text })));
+                // The line that was pasted into makes room where it is empty.
+                if (!event.currentTarget.value.trim()) remove(place);
+              }}
               onKeyDown={(event) => {
                 if (event.key !== "Enter" || !may) return;
                 event.preventDefault();

@@ -5,7 +5,8 @@ import type { Schema } from "../api/client";
 import { useUndo } from "../live/useUndo";
 import { useSay } from "../ui/Toasts";
 import { TEXTS } from "./texts";
-import type { Laid } from "./texts";
+import type { Kind, Laid } from "./texts";
+import { OUTLINE } from "./outlineTexts";
 
 type Section = Schema["LaidSection"];
 
@@ -53,35 +54,28 @@ export function useEdits(groupId: number) {
 
   return {
     error: step.error,
-    /** Add a pocket to a section; returns its id. */
-    addPocket: async (section: number): Promise<number> => {
-      const body: Schema["PocketIn"] = {
-        title: TEXTS.newPocket,
-        kind: "evidence",
-        directions: "",
-        prompt: "",
-        artefacts: 1,
-        reflection_on_each: true,
-        measure: "",
-        least: 1,
-        takes: [],
-        spoken: false,
-        starter: "",
-        counts: true,
-        rows: 0,
-        rows_per_week: 0,
-        each_question: false,
-        version: 0,
-      };
-      const made = await data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/pockets", { ...of(section), body }));
-      await step.mutateAsync({ run: () => Promise.resolve(), words: TEXTS.aPocketMoreInEvery, undo: () => removePocket(made.id) });
-      return made.id;
+    /** Lay out lines in a section, each a pocket; returns the ids of what was made. */
+    addLine: async (text: string, kind: Kind, section: number): Promise<number[]> => {
+      let added: number[] = [];
+      await step.mutateAsync({
+        run: async () => {
+          const made = await data(client.POST("/api/groups/{group_id}/template/outline", { ...group, body: { text, kind, section } }));
+          added = made.added;
+        },
+        words: OUTLINE.laid({ count: 1 }),
+        undo: () => data(client.POST("/api/groups/{group_id}/template/brought/undo", { ...group, body: { sections: [], added } })),
+      });
+      return added;
     },
     /** Add a section, or one that repeats for units; returns its id. */
-    addSection: async (repeats: boolean): Promise<number> => {
-      const made = await data(client.POST("/api/groups/{group_id}/template/sections", { ...group, body: { title: repeats ? TEXTS.newPattern : TEXTS.newSection, repeats } }));
-      await fresh();
-      return made.id;
+    addSection: async (title: string, repeats: boolean): Promise<number> => {
+      let id = 0;
+      await step.mutateAsync({
+        run: async () => {
+          id = (await data(client.POST("/api/groups/{group_id}/template/sections", { ...group, body: { title, repeats } }))).id;
+        },
+      });
+      return id;
     },
     renameSection: (section: Section, title: string) =>
       step.mutate({

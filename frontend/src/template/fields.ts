@@ -84,7 +84,7 @@ export function newColumn(type: Column["type"] = "text", title = "", required = 
   return { key: newKey(), title, type, required, unit: "", choices: "", measure: "", least: "1", most: "" };
 }
 
-function columnFields(column: Column): ColumnFields {
+export function columnFields(column: Column): ColumnFields {
   return {
     key: column.key,
     title: column.title,

@@ -25,15 +25,13 @@ export const TEXTS = catalogue("template", {
   addPocket: "Pocket",
   addSection: "Section",
   retired: "Retired",
-  newPocket: "New pocket",
-  newSection: "New section",
   newPattern: "Unit",
   addPattern: "Section that repeats",
   repeats: "repeats for each unit",
   laidHint: "It is laid out from a pattern. Change the pattern, or the unit’s questions, and every unit follows.",
   none: "Choose a pocket to see and change what it asks for.",
   empty: "This template is empty",
-  emptyHint: "Add a section and its first pocket: students see it at once.",
+  emptyHint: "Type its sections and pockets here, paste them from a text or a spreadsheet, or bring in a template at the left. Nobody sees anything before you lay it out.",
   save: "Save for everyone",
   asWas: "As it was",
   lock: "Lock or open …",
@@ -48,7 +46,6 @@ export const TEXTS = catalogue("template", {
   goneTyped: "What you had typed for it, and not saved:",
   workingOut: "Working out what it means …",
   undone: "Undone.",
-  aPocketMoreInEvery: "A pocket more, in every portfolio.",
   titleIsCalledTitleNow: message<{ title: string; title2: string }>("“{title}” is called “{title2}” now."),
   theSectionTitleIsGone: message<{ title: string }>("The section “{title}” is gone; it was empty."),
   theSectionTitleIsBack: message<{ title: string }>("The section “{title}” is back."),
@@ -232,14 +229,17 @@ const ASKS = catalogue("template.asks", {
   withReflection: message<{ what: string }>("{what} · reflection"),
 });
 
+/** A pocket that is laid out, or one that will be. */
+type Asked = Schema["PocketSettings"] & { laid?: boolean };
+
 /** What a pocket asks for, in a few words. */
-export function asksFor(pocket: Laid): string {
+export function asksFor(pocket: Asked): string {
   // What a unit's pockets ask for stands at their pattern.
   if (pocket.laid) return "";
   return pocket.each_question ? ASKS.eachQuestion : asks(pocket);
 }
 
-function asks(pocket: Laid): string {
+function asks(pocket: Asked): string {
   if (pocket.kind === "page") return ASKS.page;
   if (pocket.kind === "log") return pocket.rows_per_week ? ASKS.rowsAWeek({ count: pocket.rows_per_week }) : pocket.rows ? COUNTED.rows({ count: pocket.rows }) : ASKS.nothing;
   if (pocket.artefacts === 0) return ASKS.nothing;

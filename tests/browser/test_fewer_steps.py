@@ -1,0 +1,158 @@
+"""Setting up in few steps, counted: a click, a field filled, a key chord or a drop is one action."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from playwright.sync_api import Locator, Page, expect
+
+from coatpeg.outlines.models import Pocket, Section
+from tests.browser.case import BrowserCase
+
+SCAFFOLD = """Our book
+  Title page
+  About me: write 3 sentences about you
+  Contents
+The plot
+  Soil test: 1 photo, reflection 2–3 sentences
+  Crop log: date, height (cm), photo, what I saw
+The end
+  What I learned: 100–150 words
+  Thanks
+  Sources: 3 links, optional
+"""
+
+
+class Counting(BrowserCase):
+    """Actions of a person, each through the interface and counted."""
+
+    actions = 0
+
+    def click(self, where: Locator) -> None:
+        self.actions += 1
+        where.click()
+
+    def fill(self, where: Locator, text: str) -> None:
+        self.actions += 1
+        where.fill(text)
+
+    def choose(self, where: Locator, option: str) -> None:
+        self.actions += 1
+        where.select_option(option)
+
+    def chord(self, page: Page, keys: str) -> None:
+        self.actions += 1
+        page.keyboard.press(keys)
+
+    def within(self, most: int) -> None:
+        self.assertLessEqual(self.actions, most, f"{self.actions} actions")
+
+    def titles(self, group: Any) -> list[tuple[str, list[str]]]:
+        sections = Section.objects.filter(template__group=group)
+        return [(one.title, list(one.pockets.values_list("title", flat=True))) for one in sections]
+
+
+class Outlines(Counting):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.thandi = self.eight.student("thandi")
+        self.path = f"/g/{self.eight.group.pk}/template"
+
+    def test_a_scaffold_of_eight_pages_is_pasted_looked_at_and_laid_out_in_one_go(self) -> None:
+        page = self.page(self.eight.lead, self.path)
+        self.fill(page.get_by_label("One line for each section and each pocket"), SCAFFOLD)
+        self.choose(page.get_by_label("A pocket of which nothing is said is"), "a page to write on")
+        seen = page.get_by_role("region", name="What will be laid out")
+        expect(seen.get_by_text("Height (cm): Number")).to_be_visible()
+        expect(seen.get_by_text("Page · 100–150 words")).to_be_visible()
+        self.no_violation(page)
+        self.click(page.get_by_role("button", name="Lay out 8 pockets for everyone"))
+        expect(page.get_by_text("8 pockets more, in every portfolio.")).to_be_visible()
+        self.within(22)
+        self.assertEqual([len(pockets) for _, pockets in self.titles(self.eight.group)][-3:], [3, 2, 3])
+        student = self.page(self.thandi.enrolment.person)
+        expect(student.get_by_role("button", name=re.compile("^The plot"))).to_be_visible()
+        expect(student.get_by_role("link", name="Crop log")).to_be_visible()
+        self.expected_complaints.append("404")  # what saving would mean, asked of a pocket that has just gone
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("Undone: the template is as it was.")).to_be_visible()
+        self.assertEqual(Pocket.objects.count(), 0)
+
+    def test_it_is_typed_by_the_keyboard_alone_and_a_reload_loses_nothing(self) -> None:
+        page = self.page(self.eight.lead, self.path)
+        field = page.get_by_label("One line for each section and each pocket")
+        self.actions += 1
+        field.focus()
+        for keys in ("The plot", "Enter", "Tab", "Soil test: 2 photos", "Enter", "Water", "Enter", "Shift+Tab", "Shed"):
+            self.actions += 1
+            if keys in ("Enter", "Tab", "Shift+Tab"):
+                page.keyboard.press(keys)
+            else:
+                page.keyboard.type(keys)
+        expect(field).to_have_value("The plot\n  Soil test: 2 photos\n  Water\nShed")
+        expect(page.get_by_text("Line 4: “Shed” has no pockets.")).to_be_visible()
+        page.wait_for_timeout(400)
+        page.reload()
+        expect(field).to_have_value(re.compile("Soil test: 2 photos"))
+        field.focus()
+        page.keyboard.press("Escape")
+        page.keyboard.press("Tab")
+        expect(field).not_to_be_focused()
+        field.focus()
+        self.chord(page, "Control+Enter")
+        expect(page.get_by_text("2 pockets more, in every portfolio.")).to_be_visible()
+        self.within(22)
+
+    def test_ten_units_of_three_questions_with_a_log_come_from_a_spreadsheet(self) -> None:
+        self.eight.pocket("About me", "page")
+        page = self.page(self.eight.lead, self.path)
+        self.click(page.get_by_role("button", name="Type or paste"))
+        pattern = "Unit (repeats)\n  {question}: each question, a photo and a reflection\n  Lab log: date, what we did"
+        self.fill(page.get_by_label("One line for each section and each pocket"), pattern)
+        expect(page.get_by_text("(the question)")).to_be_visible()
+        self.click(page.get_by_role("button", name="Lay out 2 pockets for everyone"))
+        self.click(page.get_by_role("button", name="Units none yet"))
+        self.click(page.get_by_role("button", name="From a spreadsheet"))
+        rows = [f"Unit {at}\t{self.day(at).isoformat()}\tWhat {at}?\tWho {at}?\tWhy {at}?" for at in range(1, 10)]
+        text = "\n".join([*rows, "Unit 10\tsoonish\tWhat 10?\n\t\tWho 10?\n\t\tWhy 10?"])
+        self.fill(page.get_by_label("Units with their questions"), text)
+        self.click(page.get_by_role("button", name="Put it into the fields"))
+        expect(page.get_by_label("Name of the unit")).to_have_count(10)
+        expect(page.get_by_label("Question 4 of unit 10", exact=True)).to_have_value("Why 10?")
+        expect(page.get_by_label("What saving means")).to_contain_text("adds 41 pockets")
+        self.click(page.get_by_role("button", name="Save for everyone"))
+        expect(page.get_by_text("10 units laid out in every portfolio.")).to_be_visible()
+        self.within(25)
+        self.assertEqual(Pocket.objects.filter(title="Lab log").count(), 11)
+
+    def test_lines_pasted_into_a_section_open_beside_what_they_mean(self) -> None:
+        self.eight.pocket("About me", "page")
+        page = self.page(self.eight.lead, self.path)
+        page.get_by_role("button", name="Add a pocket to The kitchen").click()
+        line = page.get_by_label("New pocket in The kitchen")
+        line.evaluate(
+            """field => {
+                const data = new DataTransfer(); data.setData("text/plain", "Menu: page\\nShopping: 2 photos");
+                field.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+            }"""
+        )
+        expect(page.get_by_role("heading", name="In “The kitchen”")).to_be_visible()
+        page.get_by_role("button", name="Lay out 2 pockets for everyone").click()
+        expect(page.get_by_text("2 pockets more, in every portfolio.")).to_be_visible()
+        self.assertEqual(dict(self.titles(self.eight.group))["The kitchen"], ["About me", "Menu", "Shopping"])
+
+    def test_a_log_is_made_from_a_line_of_headings(self) -> None:
+        self.eight.pocket("Reading", "page")
+        page = self.page(self.eight.lead, self.path)
+        page.get_by_text("Log", exact=True).click()
+        page.get_by_role("button", name="From a line of headings").click()
+        page.get_by_label("The headings of the log").fill("Date, Title, Pages, Mood (good / bad)")
+        page.get_by_role("button", name="Put it into the fields").click()
+        expect(page.get_by_label("Heading of column 4")).to_have_value("Mood")
+        expect(page.get_by_label("Type of column 3")).to_have_value("number")
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(page.get_by_text("“Reading” is saved in 1 portfolio.")).to_be_visible()
+        log = Pocket.objects.get(title="Reading").log
+        self.assertEqual([one["type"] for one in log["columns"]], ["date", "text", "number", "choice"])
