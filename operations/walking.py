@@ -60,6 +60,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
         "okafor",
         [
             "/classes",
+            "/start",
             f"{base}/pegs?as=list",
             f"{base}/pegs?as=patterns",
             f"{base}/pegs",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from datetime import datetime
 from typing import Any
@@ -15,6 +16,7 @@ from coatpeg.core.outlines.gallery import (
     Novelty,
     changes,
     from_data,
+    only,
     pocket_in,
     section_in,
     to_data,
@@ -74,7 +76,7 @@ def _line(one: GalleryTemplate) -> dict[str, Any]:
         "version": newest.number,
         "at": newest.at,
         "sections": [
-            {"title": section.title, "pockets": [pocket.plan.title for pocket in section.pockets]}
+            {"key": section.key, "title": section.title, "pockets": [pocket.plan.title for pocket in section.pockets]}
             for section in document
         ],
     }
@@ -148,9 +150,12 @@ def add_keyed(section: Section, pocket: KeyedPocket) -> Pocket:
     return made
 
 
-def adopt(template: Template, version: GalleryVersion) -> list[Pocket]:
-    """Make a copy of one's own of a gallery template in a class. Call within a deed, with the template locked."""
-    document = from_data(version.document)
+def adopt(template: Template, version: GalleryVersion, wanted: Mapping[str, str] | None = None) -> list[Pocket]:
+    """Make a copy of one's own of a gallery template in a class. Call within a deed, with the template locked.
+
+    ``wanted`` are the sections that come, by key, with other titles where they are given (None: all).
+    """
+    document = _not_nothing(only(from_data(version.document), wanted))
     keys = {pocket.key for section in document for pocket in section.pockets}
     if Pocket.objects.filter(section__template=template, key__in=keys).exists():
         raise Invalid(
@@ -160,6 +165,17 @@ def adopt(template: Template, version: GalleryVersion) -> list[Pocket]:
     template.adopted = version
     template.save(update_fields=["adopted"])
     return made
+
+
+def _not_nothing(document: Document) -> Document:
+    if not document:
+        raise Invalid("No section is chosen.", where="sections", fix="Tick those that you want.")
+    return document
+
+
+def chosen(template: Template, wanted: Mapping[str, str] | None) -> Document:
+    """A class's template as a document, or the sections that are wanted of it."""
+    return _not_nothing(only(document_of(template), wanted))
 
 
 def news(template: Template) -> tuple[GalleryVersion | None, tuple[Novelty, ...]]:

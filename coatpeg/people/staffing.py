@@ -15,7 +15,7 @@ from typing import Any
 from django.contrib.auth.hashers import make_password
 from django.core.exceptions import ValidationError
 from django.core.validators import validate_email
-from django.db.models import Q
+from django.db.models import Q, QuerySet
 
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.handins import receipts
@@ -79,10 +79,20 @@ def _may(giver: Role, one: StaffRole, role: Role | None, person: Person) -> bool
 def find_staff(person: Person, group_id: int, text: str) -> list[dict[str, Any]]:
     """Staff accounts by a part of the name or address, who are not in the class yet."""
     require_in_group(person, Action.KEEP_STAFF, group_id)
+    return _found(Person.objects.exclude(staff_roles__group_id=group_id), text)
+
+
+def find_colleagues(person: Person, text: str) -> list[dict[str, Any]]:
+    """The same for a class that is being started: everybody but oneself."""
+    require_in_school(person, Action.START_CLASS)
+    return _found(Person.objects.exclude(pk=person.pk), text)
+
+
+def _found(people: QuerySet[Person], text: str) -> list[dict[str, Any]]:
     wanted = search_key(tidy(text))
     if len(wanted) < 2:
         return []
-    people = Person.objects.filter(is_staff=True, is_active=True).exclude(staff_roles__group_id=group_id)
+    people = people.filter(is_staff=True, is_active=True)
     found = [
         one
         for one in people

@@ -39,6 +39,7 @@ export const router = createBrowserRouter([
         lazy: () => patiently(() => import("./caseload/CaseloadView")).then((view) => ({ Component: view.CaseloadView })),
       },
       { path: "classes", lazy: () => patiently(() => import("./classes/ClassesView")).then((view) => ({ Component: view.ClassesView })) },
+      { path: "start", lazy: () => patiently(() => import("./starting/StartView")).then((view) => ({ Component: view.StartView })) },
       {
         path: "requests",
         lazy: () => patiently(() => import("./setup/RequestsView")).then((view) => ({ Component: view.RequestsView })),

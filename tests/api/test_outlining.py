@@ -53,7 +53,7 @@ class LayingOut(OutlineCase):
         mine = self.ok(self.thandi.enrolment.person, "GET", f"/portfolios/{self.thandi.pk}")
         self.assertEqual([one["title"] for one in mine["pockets"]][-3:], ["Soil test", "Crop log", "Menu"])
         self.assertEqual([one["title"] for one in mine["sections"]][-2:], ["The plot", "The kitchen"])
-        self.assertEqual(differences(), [])
+        self.assertEqual(list(differences()), [])
 
     def test_an_empty_first_section_makes_room_and_comes_back_with_the_undo(self) -> None:
         Section.objects.filter(template=self.plot.template).update(title="Start")

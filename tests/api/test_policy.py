@@ -395,6 +395,10 @@ CALLS: dict[str, Call] = {
     "start_class": send(
         "post", "/api/groups", lambda t: {"name": "9 Forge", "first": "2026-09-01", "last": "2026-12-18"}
     ),
+    "see_start": get("/api/start"),
+    "find_colleagues": get("/api/start/staff?text=marsh"),
+    "look_start": send("post", "/api/start/look", lambda t: {"first": "2026-09-01", "last": "2026-12-18"}),
+    "look_start_list": send("post", "/api/start/list", lambda t: {"text": "Anna Blom"}),
     "see_accounts": get("/api/accounts"),
     "add_account": send("post", "/api/accounts", lambda t: {"family": "Blom", "given": "Ida"}),
     "set_active": send("put", "/api/accounts/{t.of.lead.pk}/active", lambda t: {"active": True}),
@@ -559,6 +563,10 @@ OF_SCHOOL = {
     "preview_calendar",
     "change_calendar",
     "start_class",
+    "see_start",
+    "find_colleagues",
+    "look_start",
+    "look_start_list",
     "see_accounts",
     "add_account",
     "set_active",

@@ -46,6 +46,7 @@ class EveryWindow(BrowserCase):
             f"{base}/look/{self.card.pk}",
             f"{book}/{self.card.pk}",
             "/classes",
+            "/start",
             f"{base}/pegs?as=list",
             f"{base}/pegs?as=patterns",
         )

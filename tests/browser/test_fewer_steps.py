@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import re
+from datetime import timedelta
 from typing import Any
 
 from playwright.sync_api import Locator, Page, expect
 
 from coatpeg.outlines.models import Pocket, Section
-from tests.browser.case import BrowserCase
+from coatpeg.people.models import StaffRole, TeachingGroup
+from tests import builders
+from tests.browser.case import PHONE, BrowserCase
 
 SCAFFOLD = """Our book
   Title page
@@ -156,3 +159,103 @@ class Outlines(Counting):
         expect(page.get_by_text("“Reading” is saved in 1 portfolio.")).to_be_visible()
         log = Pocket.objects.get(title="Reading").log
         self.assertEqual([one["type"] for one in log["columns"]], ["date", "text", "number", "choice"])
+
+
+FIVE = "Who I am\nThe plot\nThe kitchen\nOn the road\nThe end"
+STUDENTS = "Amir Haddad\tP1\nBea Holm\tP1\nCy Ng\tPeriod 1\nDora Lund\tP2"
+
+
+class Starting(Counting):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.thandi = self.eight.student("thandi")
+        builders.person("marsh", "J.", "Marsh", staff=True)
+        builders.person("sandoval", "P.", "Sandoval", staff=True)
+
+    def test_a_class_with_five_sections_a_co_teacher_and_a_pasted_list(self) -> None:
+        page = self.page(self.eight.lead)
+        self.click(page.get_by_role("button", name=re.compile("account of")))
+        self.click(page.get_by_role("menuitem", name="Start a class"))
+        self.fill(page.get_by_label("Name as students know it"), "9 Forge")
+        self.fill(page.get_by_label("Sections of your own"), FIVE)
+        self.fill(page.get_by_label("Add a colleague by name or address"), "mar")
+        self.click(page.get_by_role("button", name="Add Marsh, J."))
+        self.fill(page.get_by_label("Paste the list, one student on each line"), STUDENTS)
+        expect(page.get_by_text("4 students are added")).to_be_visible()
+        preview = page.get_by_role("region", name="What every student has then")
+        expect(preview.get_by_role("heading", name="On the road")).to_be_visible()
+        self.no_violation(page)
+        self.click(page.get_by_role("button", name="Start the class"))
+        expect(page.get_by_text("“9 Forge” is started: 4 students, 0 pockets, 0 hand-ins.")).to_be_visible()
+        self.within(12)
+        expect(page.get_by_role("navigation", name="To begin with")).to_contain_text("Lay out the portfolio")
+        forge = TeachingGroup.objects.get(name="9 Forge")
+        self.assertEqual([title for title, _ in self.titles(forge)], FIVE.split("\n"))
+        self.assertEqual(forge.enrolments.count(), 4)
+
+    def test_a_year_group_with_four_sections_and_three_staff_like_another_class(self) -> None:
+        for at in range(4):
+            section = Section.objects.create(template=self.eight.template, title=f"Part {at}", position=at + 5)
+            Pocket.objects.create(section=section, title=f"Pocket {at}", kind="page", position=1)
+        self.eight.section.delete()
+        builders.person("lindqvist", "M.", "Lindqvist", staff=True)
+        page = self.page(self.eight.lead, "/start")
+        self.fill(page.get_by_label("Name as students know it"), "Year 9")
+        self.choose(page.get_by_label("It is a"), "year group")
+        self.choose(page.get_by_role("combobox", name="Like"), "8 Plot · Growing & Cooking")
+        self.fill(page.get_by_label("Name of “Part 0” here"), "The beginning")
+        for name in ("marsh", "sandoval", "lindqvist"):
+            self.fill(page.get_by_label("Add a colleague by name or address"), name)
+            expect(page.get_by_role("button", name=re.compile("^Add .*", re.IGNORECASE))).to_have_count(1)
+            self.chord(page, "Enter")
+        page.get_by_role("button", name="staff", exact=True).click()
+        expect(page.get_by_role("region", name="What every student has then")).to_contain_text("The beginning")
+        self.click(page.get_by_role("button", name="Start the class"))
+        expect(page.get_by_text(re.compile("“Year 9” is started: 0 students, 4 pockets"))).to_be_visible()
+        self.within(16)
+        year = TeachingGroup.objects.get(name="Year 9")
+        self.assertEqual([title for title, _ in self.titles(year)], ["The beginning", "Part 1", "Part 2", "Part 3"])
+        self.assertEqual(StaffRole.objects.filter(group=year).count(), 4)
+
+    def test_by_the_keyboard_alone_with_what_is_missing_told_at_once_and_nothing_lost(self) -> None:
+        page = self.page(self.eight.lead, "/start")
+        expect(page.get_by_label("Name as students know it")).to_be_focused()
+        page.get_by_label("Last day").fill("")
+        page.get_by_label("Last day").press("Enter")
+        told = page.get_by_role("alert")
+        expect(told).to_contain_text("Name: give it a name")
+        expect(told).to_contain_text("Last day: choose a day")
+        self.no_violation(page)
+        name = page.get_by_label("Name as students know it")
+        expect(name).to_be_focused()
+        self.actions += 1
+        page.keyboard.type("9 Forge")
+        for _ in range(30):
+            if page.get_by_label("Last day").evaluate("field => field === document.activeElement"):
+                break
+            page.keyboard.press("Tab")
+        page.keyboard.type((self.today + timedelta(days=60)).isoformat())
+        expect(told).to_have_count(0)
+        page.wait_for_timeout(400)
+        page.reload()
+        expect(name).to_have_value("9 Forge")
+        page.get_by_label("Paste the list, one student on each line").focus()
+        page.keyboard.type("Thandi Dube\nAmir Haddad")
+        expect(page.get_by_text("Known from 8 Plot")).to_be_visible()
+        for _ in range(30):
+            if page.get_by_role("button", name="Start the class").evaluate("one => one === document.activeElement"):
+                break
+            page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("“9 Forge” is started: 2 students")).to_be_visible()
+        page.goto(f"{self.live_server_url}/start")
+        expect(name).to_have_value("")
+
+    def test_a_class_that_lies_beyond_the_calendar_says_what_follows(self) -> None:
+        page = self.page(self.eight.lead, "/start", PHONE)
+        expect(page.get_by_text("These are the days of Autumn term.")).to_be_visible()
+        page.get_by_label("Last day").fill((self.today + timedelta(days=500)).isoformat())
+        page.get_by_label("Last day").blur()
+        expect(page.get_by_text(re.compile("the school’s calendar has no term: weeks have no numbers"))).to_be_visible()
+        self.fits(page)

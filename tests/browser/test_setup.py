@@ -229,16 +229,19 @@ class SettingUp(BrowserCase):
         expect(other.get_by_text(re.compile("^8 Plot .* runs from "))).to_be_visible()
         expect(other.get_by_role("button", name="Save")).to_have_count(0)
 
-    def test_a_class_is_started_from_the_account(self) -> None:
+    def test_a_class_is_started_with_its_name_alone(self) -> None:
         page = self.page(self.eight.lead)
         page.get_by_role("button", name=re.compile("account of")).click()
         page.get_by_role("menuitem", name="Start a class").click()
-        page.get_by_label("Name", exact=True).fill("9 Forge")
-        page.get_by_label("Last day").fill((self.today + timedelta(days=60)).isoformat())
+        page.get_by_label("Name as students know it").fill("9 Forge")
         self.no_violation(page)
         page.get_by_role("button", name="Start the class").click()
         expect(page.get_by_role("heading", name="There is nobody in this class yet")).to_be_visible()
         page.get_by_role("link", name="Template").click()
+        expect(page.get_by_role("heading", name="This template is empty")).to_be_visible()
+        page.get_by_role("link", name="Pegs").click()
+        expect(page.get_by_role("navigation", name="To begin with")).to_be_visible()
+        page.get_by_role("link", name="Lay out the portfolio").click()
         expect(page.get_by_role("heading", name="This template is empty")).to_be_visible()
 
 

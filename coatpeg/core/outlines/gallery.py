@@ -92,6 +92,13 @@ def _pocket(data: Mapping[str, Any]) -> KeyedPocket:
     return KeyedPocket(data["key"], plan_from_data(data))
 
 
+def only(document: Document, wanted: Mapping[str, str] | None) -> Document:
+    """The sections wanted, by key, under the titles given (empty: their own); all of them where nothing is said."""
+    if wanted is None:
+        return document
+    return tuple(replace(one, title=wanted[one.key] or one.title) for one in document if one.key in wanted)
+
+
 class News(StrEnum):
     """What a newer version of a template has otherwise."""
 

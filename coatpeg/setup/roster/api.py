@@ -11,7 +11,7 @@ from ninja.files import UploadedFile
 from pydantic import Field
 
 from coatpeg.core.people.csv_text import to_csv
-from coatpeg.core.people.roster_plan import RosterPlan
+from coatpeg.core.people.roster_plan import Line, RosterPlan
 from coatpeg.core.people.roster_table import Column, Table, guess
 from coatpeg.core.policy import Action
 from coatpeg.people import cards
@@ -321,19 +321,21 @@ def preview_list(request: HttpRequest, group_id: int, body: ListIn) -> Any:
     return _preview(plan, class_lists.listed_names(group_id, plan.missing, moment))
 
 
+def line_data(line: Line) -> dict[str, Any]:
+    """What a line would do, as plain data."""
+    return {
+        "number": line.number,
+        "name": line.entry.listed,
+        "verdict": line.verdict.value,
+        "changes": [{"field": one.field, "old": one.old, "new": one.new} for one in line.changes],
+        "why": line.why,
+        "fix": line.fix,
+    }
+
+
 def _preview(plan: RosterPlan, names: dict[int, str]) -> dict[str, Any]:
     return {
-        "lines": [
-            {
-                "number": line.number,
-                "name": line.entry.listed,
-                "verdict": line.verdict.value,
-                "changes": [{"field": one.field, "old": one.old, "new": one.new} for one in line.changes],
-                "why": line.why,
-                "fix": line.fix,
-            }
-            for line in plan.lines
-        ],
+        "lines": [line_data(line) for line in plan.lines],
         "missing": [{"id": one, "name": names[one]} for one in plan.missing],
         "seen": class_lists.digest(plan),
     }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any
@@ -53,12 +54,14 @@ class Brought:
     added: list[int] = field(default_factory=list)
 
 
-def adopt(person: Person, group_id: int, gallery_id: int, now: datetime) -> Brought:
-    """Make a copy of one's own of a gallery template in a class."""
+def adopt(
+    person: Person, group_id: int, gallery_id: int, now: datetime, wanted: Mapping[str, str] | None = None
+) -> Brought:
+    """Make a copy of one's own of a gallery template in a class, of all its sections or of those ``wanted``."""
     with editing_template(person, group_id, now) as (template, doing):
         before, there = template.adopted_id, _sections(template)
         version = gallery.newest_of(gallery_id)
-        made = gallery.adopt(template, version)
+        made = gallery.adopt(template, version, wanted)
         given_files.copy(version.files, made, now)
         _deal(made, group_id, now)
         sections = [one for one in _sections(template) if one not in there]
@@ -146,8 +149,19 @@ def look_through(person: Person, group_id: int, now: datetime) -> None:
             doing.record("template_looked_through", group_id, version=newest.number)
 
 
-def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, handins: bool) -> Brought:
-    """Bring the structure of another class, and its hand-ins moved by school week if wanted."""
+def carry_over(
+    person: Person,
+    group_id: int,
+    source_id: int,
+    now: datetime,
+    *,
+    handins: bool,
+    wanted: Mapping[str, str] | None = None,
+) -> Brought:
+    """Bring the structure of another class, and its hand-ins moved by school week if wanted.
+
+    Of some sections only (``wanted``, titles by key), the hand-ins that collect nothing of them stay behind.
+    """
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     require_in_group(person, Action.SEE_TEMPLATE, source_id)
     if source_id == group_id:
@@ -158,7 +172,7 @@ def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, 
     with editing_template(person, group_id, now) as (template, doing):
         there = _sections(template)
         move = _Move.between(source_id, group_id)
-        made = gallery.lay_out(template, gallery.document_of(source))
+        made = gallery.lay_out(template, gallery.chosen(source, wanted))
         given_files.copy(given_files.as_document(source), made, now)
         opened = dict(Pocket.objects.filter(section__template=source).values_list("key", "opens"))
         for pocket in made:
@@ -170,7 +184,8 @@ def carry_over(person: Person, group_id: int, source_id: int, now: datetime, *, 
             unit.save(update_fields=["opens"])
         _deal(made, group_id, now)
         of_key = {pocket.key: pocket for pocket in made}
-        copied = [_copied(one, group_id, of_key, move) for one in _handins(source_id)] if handins else []
+        come = [one for one in _handins(source_id) if wanted is None or _collects(one, of_key)] if handins else []
+        copied = [_copied(one, group_id, of_key, move) for one in come]
         for handin in copied:
             doing.record("handin_set", group_id, handin_id=handin.pk, pockets=[one.pk for one in handin.pockets.all()])
             tell_of(doing, handin)
@@ -192,6 +207,11 @@ def _handins(group_id: int) -> list[HandIn]:
         .prefetch_related("pockets", "periods__period")
         .order_by("pk")
     )
+
+
+def _collects(handin: HandIn, of_key: Mapping[str, Pocket]) -> bool:
+    """Whether a hand-in collects anything of what came along."""
+    return handin.anything or handin.whole or any(one.key in of_key for one in handin.pockets.all())
 
 
 @dataclass(frozen=True, slots=True)

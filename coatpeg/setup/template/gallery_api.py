@@ -23,6 +23,7 @@ EDIT = for_action(Action.EDIT_TEMPLATE)
 class ShownSection(Shape):
     """A section of a gallery template with the names of its pockets."""
 
+    key: str
     title: str
     pockets: list[str]
 
@@ -65,13 +66,30 @@ class GalleryState(Shape):
     news: list[NoveltyShape]
 
 
-class AdoptIn(Shape):
+class WantedSection(Shape):
+    """A section that is wanted, by its key; under another title where one is given."""
+
+    key: str = Field(max_length=64)
+    title: str = Field(default="", max_length=300)
+
+
+class SectionsIn(Shape):
+    """Which sections come (none said: all)."""
+
+    sections: list[WantedSection] | None = Field(default=None, max_length=100)
+
+    def wanted(self) -> dict[str, str] | None:
+        """Their titles by key."""
+        return None if self.sections is None else {one.key: one.title.strip() for one in self.sections}
+
+
+class AdoptIn(SectionsIn):
     """The gallery template to adopt."""
 
     template: int
 
 
-class CarryIn(Shape):
+class CarryIn(SectionsIn):
     """The class to carry over from, and whether its hand-ins come along."""
 
     source: int
@@ -148,7 +166,7 @@ def withdraw_template(request: HttpRequest, group_id: int) -> Any:
 )
 def adopt_template(request: HttpRequest, group_id: int, body: AdoptIn) -> Any:
     """Adopt a template of the gallery."""
-    return galleries.adopt(person_of(request), group_id, body.template, now())
+    return galleries.adopt(person_of(request), group_id, body.template, now(), body.wanted())
 
 
 @router.post(
@@ -156,7 +174,8 @@ def adopt_template(request: HttpRequest, group_id: int, body: AdoptIn) -> Any:
 )
 def carry_over(request: HttpRequest, group_id: int, body: CarryIn) -> Any:
     """Carry the structure of another class over, with its hand-ins if wanted."""
-    return galleries.carry_over(person_of(request), group_id, body.source, now(), handins=body.handins)
+    person, wanted = person_of(request), body.wanted()
+    return galleries.carry_over(person, group_id, body.source, now(), handins=body.handins, wanted=wanted)
 
 
 @router.post(

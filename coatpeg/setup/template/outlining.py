@@ -58,11 +58,18 @@ def units_in(person: Person, group_id: int, text: str) -> tuple[TypedUnit, ...]:
 
 
 def lay_out_outline(
-    person: Person, group_id: int, text: str, kind: PocketKind, section_id: int | None, now: datetime
+    person: Person,
+    group_id: int,
+    text: str,
+    kind: PocketKind,
+    section_id: int | None,
+    now: datetime,
+    *,
+    of_sections: bool = False,
 ) -> Brought:
     """Lay out an outline in a class's template; every portfolio has it at once."""
     with editing_template(person, group_id, now) as (template, doing):
-        outline = _with_size(template, read_outline(text, kind))
+        outline = _with_size(template, read_outline(text, kind, of_sections=of_sections))
         if outline.problems:
             first = outline.problems[0]
             raise Invalid(first.what, where=f"Line {first.line}", fix=first.fix)

@@ -187,6 +187,12 @@ export const galleryQuery = (text: string) =>
     queryFn: () => data(client.GET("/api/gallery", { params: { query: { text } } })),
   });
 
+/** What a class can begin with. */
+export const startQuery = queryOptions({
+  queryKey: ["start", "choices"],
+  queryFn: () => data(client.GET("/api/start")),
+});
+
 export const feedQuery = queryOptions({
   queryKey: ["feed"],
   queryFn: () => data(client.GET("/api/feed")),

@@ -3450,6 +3450,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Start
+         * @description What a class can begin with.
+         */
+        get: operations["see_start"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Start List
+         * @description What a pasted list would do in a class that begins; nothing is written.
+         */
+        post: operations["look_start_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Start
+         * @description How a class would begin; nothing is written.
+         */
+        post: operations["look_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start/staff": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Colleagues
+         * @description Staff accounts by a part of a name or address.
+         */
+        get: operations["find_colleagues"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/students/{enrolment_id}/adjustments": {
         parameters: {
             query?: never;
@@ -3901,6 +3981,8 @@ export interface components {
          * @description The gallery template to adopt.
          */
         AdoptIn: {
+            /** Sections */
+            sections?: components["schemas"]["WantedSection"][] | null;
             /** Template */
             template: number;
         };
@@ -4163,6 +4245,30 @@ export interface components {
             handin: number;
         };
         /**
+         * BeginningHandIn
+         * @description A hand-in that comes along.
+         */
+        BeginningHandIn: {
+            /** Draft */
+            draft: boolean;
+            /** Due Day */
+            due_day: string | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * BeginningSection
+         * @description A section of the portfolio that every student has then.
+         */
+        BeginningSection: {
+            /** Pockets */
+            pockets: components["schemas"]["PocketSettings"][];
+            /** Repeats */
+            repeats: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * BellShape
          * @description What is new to a person, newest first, and how many lines were not seen.
          *
@@ -4329,6 +4435,8 @@ export interface components {
              * @default false
              */
             handins: boolean;
+            /** Sections */
+            sections?: components["schemas"]["WantedSection"][] | null;
             /** Source */
             source: number;
         };
@@ -4642,6 +4750,24 @@ export interface components {
              * @default false
              */
             wide: boolean;
+        };
+        /**
+         * ChoicesShape
+         * @description What a class can begin with; ``term`` runs or comes next, ``last_of_calendar`` is the last day of all terms.
+         */
+        ChoicesShape: {
+            /** Classes */
+            classes: components["schemas"]["LikeClass"][];
+            /** Gallery */
+            gallery: components["schemas"]["ShownTemplate"][];
+            /** Last Of Calendar */
+            last_of_calendar: string | null;
+            term: components["schemas"]["TermShape"] | null;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
         };
         /**
          * ChosenCellIn
@@ -5524,8 +5650,15 @@ export interface components {
         /**
          * GroupIn
          * @description A class, caseload or cohort to start; ``lead`` is another person's id, for administrators.
+         *
+         *     ``by_itself``: its list comes from the school's system and is applied by itself.
          */
         GroupIn: {
+            /**
+             * By Itself
+             * @default false
+             */
+            by_itself: boolean;
             /**
              * First
              * Format: date
@@ -5544,8 +5677,26 @@ export interface components {
             last: string;
             /** Lead */
             lead?: number | null;
-            /** Name */
+            like?: components["schemas"]["LikeIn"] | null;
+            /**
+             * Name
+             * @default
+             */
             name: string;
+            /**
+             * Outline
+             * @default
+             */
+            outline: string;
+            /** Staff */
+            staff?: components["schemas"]["StaffIn"][];
+            students?: components["schemas"]["StudentsIn"] | null;
+            /**
+             * Unsaid
+             * @default evidence
+             * @enum {string}
+             */
+            unsaid: "evidence" | "page" | "links" | "log";
         };
         /**
          * GroupLine
@@ -5568,6 +5719,45 @@ export interface components {
             portfolio: number | null;
             /** Role */
             role: string;
+        };
+        /**
+         * GroupLook
+         * @description A class as it is laid out; ``outline`` has sections and pockets of its own.
+         */
+        GroupLook: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Kind
+             * @default class
+             * @enum {string}
+             */
+            kind: "class" | "cohort" | "caseload";
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            like?: components["schemas"]["LikeIn"] | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Outline
+             * @default
+             */
+            outline: string;
+            /**
+             * Unsaid
+             * @default evidence
+             * @enum {string}
+             */
+            unsaid: "evidence" | "page" | "links" | "log";
         };
         /**
          * GroupShape
@@ -6032,6 +6222,52 @@ export interface components {
             why: "gone" | "changed" | "not_asked" | "excused" | "not_excused" | "no_due" | "before_opening" | "already" | "not_open" | "not_handed_in";
         };
         /**
+         * LikeClass
+         * @description A class that another can be like.
+         */
+        LikeClass: {
+            /** Handins */
+            handins: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Sections */
+            sections: components["schemas"]["LikeSection"][];
+        };
+        /**
+         * LikeIn
+         * @description What a class begins like: a gallery template or a class, by id; ``handins`` of a class come as well.
+         */
+        LikeIn: {
+            /**
+             * Handins
+             * @default false
+             */
+            handins: boolean;
+            /** Id */
+            id: number;
+            /** Sections */
+            sections?: components["schemas"]["WantedSection"][] | null;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "gallery" | "class";
+        };
+        /**
+         * LikeSection
+         * @description A section of a class that another can be like.
+         */
+        LikeSection: {
+            /** Key */
+            key: string;
+            /** Pockets */
+            pockets: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * LineShape
          * @description What a line would do.
          */
@@ -6450,6 +6686,40 @@ export interface components {
         LookShape: {
             /** Since */
             since: string | null;
+        };
+        /**
+         * LookedListShape
+         * @description A pasted list as read: its columns, what each line would do, how many lines of each kind.
+         */
+        LookedListShape: {
+            /** Columns */
+            columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** First Rows */
+            first_rows: string[][];
+            /** Heading */
+            heading: string[];
+            /** Lines */
+            lines: components["schemas"]["LineShape"][];
+            /** Seen */
+            seen: string;
+        };
+        /**
+         * LookedShape
+         * @description How a class would begin.
+         */
+        LookedShape: {
+            /** Handins */
+            handins: components["schemas"]["BeginningHandIn"][];
+            /** Notes */
+            notes: components["schemas"]["OutlineNote"][];
+            /** Problems */
+            problems: components["schemas"]["OutlineNote"][];
+            /** Sections */
+            sections: components["schemas"]["BeginningSection"][];
         };
         /**
          * LoosePageLine
@@ -7338,6 +7608,18 @@ export interface components {
             missing: string[];
             /** Wrong */
             wrong: components["schemas"]["WrongCell"][];
+        };
+        /**
+         * PastedListIn
+         * @description A pasted class list: what its columns hold (none said: guessed), which lines are somebody new after all.
+         */
+        PastedListIn: {
+            /** As New */
+            as_new?: number[];
+            /** Columns */
+            columns?: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[] | null;
+            /** Text */
+            text: string;
         };
         /**
          * PastedShape
@@ -8692,6 +8974,8 @@ export interface components {
          * @description A section of a gallery template with the names of its pockets.
          */
         ShownSection: {
+            /** Key */
+            key: string;
             /** Pockets */
             pockets: string[];
             /** Title */
@@ -8772,6 +9056,19 @@ export interface components {
             artefact: number;
         };
         /**
+         * StaffIn
+         * @description A colleague and the role that they have in the class.
+         */
+        StaffIn: {
+            /** Person */
+            person: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "co_teacher" | "marker" | "observer";
+        };
+        /**
          * StaffLine
          * @description A member of staff in a class; ``me`` marks the person who asks, who may make them one of ``may_become``.
          */
@@ -8805,6 +9102,24 @@ export interface components {
             roles: components["schemas"]["RoleLine"][];
             /** Staff */
             staff: components["schemas"]["StaffLine"][];
+        };
+        /**
+         * StartedShape
+         * @description The class that was started, with how many pockets, hand-ins and students; ``asked`` are requests.
+         */
+        StartedShape: {
+            /** Asked */
+            asked: number;
+            /** Handins */
+            handins: number;
+            /** Id */
+            id: number;
+            /** Pockets */
+            pockets: number;
+            /** Students */
+            students: number;
+            /** Title */
+            title: string;
         };
         /**
          * StudentHandIn
@@ -8904,6 +9219,20 @@ export interface components {
             usually_late: boolean;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * StudentsIn
+         * @description The same with the preview that was seen.
+         */
+        StudentsIn: {
+            /** As New */
+            as_new?: number[];
+            /** Columns */
+            columns?: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[] | null;
+            /** Seen */
+            seen: string;
+            /** Text */
+            text: string;
         };
         /**
          * SubmissionLine
@@ -9065,6 +9394,24 @@ export interface components {
             week: number | null;
             /** Weeks */
             weeks: number;
+        };
+        /**
+         * TermShape
+         * @description A term of the school.
+         */
+        TermShape: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Name */
+            name: string;
         };
         /**
          * TextArtefactShape
@@ -9420,6 +9767,19 @@ export interface components {
             student: components["schemas"]["Face"];
             /** Submission */
             submission: number;
+        };
+        /**
+         * WantedSection
+         * @description A section that is wanted, by its key; under another title where one is given.
+         */
+        WantedSection: {
+            /** Key */
+            key: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
         };
         /**
          * WantingPocket
@@ -10240,7 +10600,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Named"];
+                    "application/json": components["schemas"]["StartedShape"];
                 };
             };
         };
@@ -14162,6 +14522,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    see_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesShape"];
+                };
+            };
+        };
+    };
+    look_start_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedListIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedListShape"];
+                };
+            };
+        };
+    };
+    look_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedShape"];
+                };
+            };
+        };
+    };
+    find_colleagues: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundStaff"][];
                 };
             };
         };

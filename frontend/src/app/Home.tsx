@@ -1,5 +1,5 @@
 /** The start: straight into the first class; for who has none, what to do. */
-import { Navigate } from "react-router";
+import { Link, Navigate } from "react-router";
 import { Coat } from "../ui/Coat";
 import { useSession } from "../api/session";
 import { TEXTS } from "./texts";
@@ -15,6 +15,11 @@ export function Home() {
       <p className="text-base text-ink-soft">
         {TEXTS.noClassHint}
       </p>
+      {session.person?.staff && (
+        <Link to="/start" className="inline-flex min-h-11 items-center rounded-md bg-copper px-5 text-base font-semibold text-paper hover:bg-copper-deep">
+          {TEXTS.newClass}
+        </Link>
+      )}
     </div>
   );
 }

@@ -12,9 +12,6 @@ import type { Group, Session } from "../api/session";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { ROLES, TEXTS } from "./texts";
 
-// Few start a class, and not every day.
-const NewClass = lazy(() => patiently(() => import("./NewClass")).then((view) => ({ default: view.NewClass })));
-
 const ReadingDialog = lazy(() => patiently(() => import("./ReadingDialog")).then((view) => ({ default: view.ReadingDialog })));
 
 const AccountDialog = lazy(() => patiently(() => import("./AccountDialog")).then((view) => ({ default: view.AccountDialog })));
@@ -29,7 +26,7 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
         <Mark />
         <span className="max-sm:sr-only">{TEXTS.name}</span>
       </Link>
-      <ClassSwitcher groups={session.groups} group={group} />
+      <ClassSwitcher groups={session.groups} group={group} staff={session.person?.staff ?? false} />
       {session.term && (
         <span className="text-bar-text max-md:hidden">
           {session.term.name}
@@ -45,11 +42,14 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
   );
 }
 
-function ClassSwitcher({ groups, group }: { groups: Group[]; group: Group | null }) {
+/** What stands for starting a class among the classes. */
+const START = "start";
+
+function ClassSwitcher({ groups, group, staff }: { groups: Group[]; group: Group | null; staff: boolean }) {
   const navigate = useNavigate();
   const open = groups.filter((one) => landing(one) !== "/");
   if (open.length === 0) return null;
-  if (open.length === 1 && group) {
+  if (open.length === 1 && group && !staff) {
     return <span className="min-w-0 truncate font-semibold">{group.name}</span>;
   }
   return (
@@ -66,17 +66,9 @@ function ClassSwitcher({ groups, group }: { groups: Group[]; group: Group | null
         ),
       }}
       value={String(group?.id ?? "")}
-      options={open.map((one) => ({
-        value: String(one.id),
-        shown: (
-          <>
-            <Check aria-hidden size={16} className={one.id === group?.id ? "text-copper" : "invisible"} />
-            <span className="font-semibold">{one.name}</span>
-            <span className="ml-auto pl-6 text-quiet">{ROLES[one.role]}</span>
-          </>
-        ),
-      }))}
+      options={optionsOf(open, group, staff)}
       onChange={(id) => {
+        if (id === START) void navigate("/start");
         const chosen = open.find((one) => String(one.id) === id);
         if (chosen) void navigate(landing(chosen));
       }}
@@ -84,10 +76,38 @@ function ClassSwitcher({ groups, group }: { groups: Group[]; group: Group | null
   );
 }
 
+/** The classes; for staff, starting one behind them. */
+function optionsOf(open: Group[], group: Group | null, staff: boolean) {
+  return [
+    ...open.map((one) => ({
+      value: String(one.id),
+      shown: (
+        <>
+          <Check aria-hidden size={16} className={one.id === group?.id ? "text-copper" : "invisible"} />
+          <span className="font-semibold">{one.name}</span>
+          <span className="ml-auto pl-6 text-quiet">{ROLES[one.role]}</span>
+        </>
+      ),
+    })),
+    ...(staff
+      ? [
+          {
+            value: START,
+            shown: (
+              <>
+                <Plus aria-hidden size={16} />
+                <span className="font-semibold">{TEXTS.newClass}</span>
+              </>
+            ),
+          },
+        ]
+      : []),
+  ];
+}
+
 const ITEM = "flex min-h-11 w-full items-center gap-2 px-4 text-left data-focus:bg-today";
 
 function Account({ session }: { session: Session }) {
-  const [starting, setStarting] = useState(false);
   const [feeding, setFeeding] = useState(false);
   const [reading, setReading] = useState(false);
   const [leaving, setLeaving] = useState(false);
@@ -101,7 +121,6 @@ function Account({ session }: { session: Session }) {
           [TEXTS.feed, CalendarDays, setFeeding],
           [TEXTS.account, KeyRound, setAccount],
         ] as const)),
-    ...(session.person.staff ? ([[TEXTS.newClass, Plus, setStarting]] as const) : []),
   ];
   return (
     <>
@@ -123,11 +142,6 @@ function Account({ session }: { session: Session }) {
     {feeding && (
       <Suspense>
         <FeedDialog onClose={() => setFeeding(false)} />
-      </Suspense>
-    )}
-    {starting && (
-      <Suspense>
-        <NewClass open onClose={() => setStarting(false)} />
       </Suspense>
     )}
     <OnFirstUse
@@ -154,6 +168,14 @@ function Account({ session }: { session: Session }) {
             {title}
           </button>
         )),
+        ...(session.person.staff
+          ? [
+              <Link key="start" to="/start" className={ITEM}>
+                <Plus aria-hidden size={16} />
+                {TEXTS.newClass}
+              </Link>,
+            ]
+          : []),
         ...(session.person.administrator
           ? [
               <Link key="school" to="/school" className={ITEM}>

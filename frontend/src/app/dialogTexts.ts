@@ -12,17 +12,6 @@ export const DIALOGS = catalogue("app.dialogs", {
   demo: "The demo's people",
   demoHint: "Made up, each with the same password. Press one to look around as them.",
   signedOut: "You were signed out. What you typed is kept on this device and comes back when you sign in.",
-  name2: "Name",
-  itIsA: "It is a",
-  class: "class",
-  yearGroup: "year group",
-  caseload: "caseload",
-  itsLeadWhoSeesThe: "Its lead, who sees the students’ work in all their classes",
-  chooseSomebody: "Choose somebody",
-  firstDay: "First day",
-  lastDay: "Last day",
-  cancel: "Cancel",
-  startTheClass: "Start the class",
   dueDatesInYourOwn: "Due dates in your own calendar",
   aCalendarProgramThatSubscribes: "A calendar program that subscribes to your address shows when what is due. Whoever has the address can read titles and classes, nothing else.",
   yourAddressShownThisOnce: "Your address, shown this once",
@@ -34,7 +23,6 @@ export const DIALOGS = catalogue("app.dialogs", {
   tryAgain: "Try again.",
   signInByName: "Sign in by name",
   oneMoment: "One moment …",
-  nameIsStartedItsLead: message<{ name: string }>("“{name}” is started; its lead finds it among their classes."),
 });
 
 /** The keys, a row each: what is pressed, what it does. */

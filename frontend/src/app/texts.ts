@@ -15,7 +15,7 @@ export const TEXTS = catalogue("app", {
   keys: "Keys",
   school: "The school",
   noClass: "You are in no class yet",
-  noClassHint: "The lead of a class can add you. Classes show here as soon as they did.",
+  noClassHint: "The lead of a class can add you; staff can start one of their own.",
   lost: "There is nothing at this address",
   lostHint: "It may have moved, or it is not for you.",
   home: "Go to the start",

@@ -1,13 +1,10 @@
 /** All classes of a member of staff: what is due, who owes, what waits to be marked, who is quiet. */
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
-import { patiently } from "../api/patiently";
 import { classesQuery, joinRequestsQuery } from "../api/queries";
 import { useSession } from "../api/session";
-import { Button } from "../ui/Button";
 import { day, shortDay } from "../ui/dates";
 import { Coat } from "../ui/Coat";
 import { ListedName } from "../ui/people/ListedName";
@@ -17,14 +14,11 @@ import { TEXTS } from "./texts";
 type Line = Schema["ClassLine"];
 type Data = Schema["MyClassesShape"];
 
-const NewClass = lazy(() => patiently(() => import("../app/NewClass")).then((view) => ({ default: view.NewClass })));
-
 const EVERY = 30_000;
 /** Milliseconds after which the figures are read anew while the page is looked at. */
 
 export function ClassesView() {
   const found = useQuery({ ...classesQuery, refetchInterval: EVERY });
-  const [starting, setStarting] = useState(false);
   const staff = useSession().person?.staff ?? false;
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
@@ -38,9 +32,9 @@ export function ClassesView() {
           </h1>
           <span className="text-quiet">{TEXTS.summary({ classes: classes.length, students: classes.reduce((all, one) => all + one.students, 0) })}</span>
           {staff && (
-            <Button className="ml-auto" onClick={() => setStarting(true)}>
+            <Link to="/start" className="ml-auto inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 text-sm font-semibold hover:border-control hover:bg-ground">
               {TEXTS.start}
-            </Button>
+            </Link>
           )}
         </div>
         {classes.length === 0 ? <Nobody /> : <Table data={found.data} />}
@@ -50,11 +44,6 @@ export function ClassesView() {
         <Today classes={classes} />
         <Requests />
       </aside>
-      {starting && (
-        <Suspense>
-          <NewClass open onClose={() => setStarting(false)} />
-        </Suspense>
-      )}
     </div>
   );
 }

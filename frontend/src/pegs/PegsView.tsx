@@ -6,6 +6,7 @@ import { patiently } from "../api/patiently";
 import { boardQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
 import { may, useGroup, useGroupId } from "../api/session";
+import type { Group } from "../api/session";
 import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
 import { chosenFrom, filtered, KEYS } from "./filters";
@@ -22,6 +23,7 @@ import type { Picking } from "./picking";
 import { TEXTS } from "./texts";
 
 // The side panel is not needed to see the board.
+const NextSteps = lazy(() => patiently(() => import("./NextSteps")).then((view) => ({ default: view.NextSteps })));
 const ManyBar = lazy(() => patiently(() => import("./ManyBar")).then((view) => ({ default: view.ManyBar })));
 const Arrivals = lazy(() => patiently(() => import("./Arrivals")).then((view) => ({ default: view.Arrivals })));
 const Patterns = lazy(() => patiently(() => import("./Patterns")).then((view) => ({ default: view.Patterns })));
@@ -98,6 +100,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
         onClear={clear}
         onOpen={(filter) => setAddress(new URLSearchParams(filter))}
       />
+      <Beginning board={board} group={group} />
       {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions -- Escape closes what is open beside the board, wherever the focus is */}
       <div
         className="flex min-h-80 flex-1 gap-4 px-5 pb-3 max-lg:flex-col"
@@ -121,6 +124,16 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
         )}
       </div>
     </>
+  );
+}
+
+/** A class that has nobody yet, or nothing that is asked of them, says what comes next. */
+function Beginning({ board, group }: { board: Board; group: Group | null }) {
+  if (!group || !may(group, "keep_roster") || (board.students.length > 0 && board.handins.length > 0)) return null;
+  return (
+    <Suspense fallback={null}>
+      <NextSteps board={board} group={group} />
+    </Suspense>
   );
 }
 

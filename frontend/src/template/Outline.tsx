@@ -10,7 +10,8 @@ import { AddPocket } from "./AddPocket";
 import type { Edits } from "./edits";
 import { GalleryPart } from "./GalleryPart";
 import { OUTLINE } from "./outlineTexts";
-import { asksFor, KINDS, TEXTS } from "./texts";
+import { asksFor, KINDS } from "../laid/texts";
+import { TEXTS } from "./texts";
 import type { Laid } from "./texts";
 
 const OutlineDialog = lazy(() => patiently(() => import("./OutlineDialog")).then((part) => ({ default: part.OutlineDialog })));

@@ -14,8 +14,8 @@ import { useDraft } from "../writing/useDraft";
 import { OUTLINE } from "./outlineTexts";
 import { TEXTS } from "./texts";
 import type { Kind } from "./texts";
-import { IndentedText } from "./IndentedText";
-import { Understood } from "./Understood";
+import { IndentedText } from "../laid/IndentedText";
+import { Understood } from "../laid/Understood";
 
 interface Props {
   groupId: number;

@@ -23,7 +23,8 @@ import { PocketFiles } from "./PocketFiles";
 import { standsIn } from "./standIns";
 import { PocketPreview } from "./PocketPreview";
 import { RichField } from "../writing/rich/RichField";
-import { KINDS, TAKES_WITHIN, TEXTS } from "./texts";
+import { KINDS } from "../laid/texts";
+import { TAKES_WITHIN, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
 import { VersionsPart } from "./VersionsPart";
 

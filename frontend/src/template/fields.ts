@@ -2,7 +2,7 @@
 import type { Schema } from "../api/client";
 import type { Column } from "../log/cells";
 import { newKey } from "../ui/newKey";
-import { TAKES } from "./texts";
+import { TAKES } from "../laid/texts";
 import type { Kind, Laid } from "./texts";
 
 /** A log's column as the form holds it; ``choices`` one a line. */

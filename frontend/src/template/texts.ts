@@ -1,21 +1,7 @@
 /** The words of laying out a template. */
 import { catalogue, message } from "../language/catalogue";
-import { FileText, Layers, Link2, Table2 } from "lucide-react";
-import type { LucideIcon } from "lucide-react";
-import type { Schema } from "../api/client";
-import { COUNTED } from "../ui/texts";
 
-export type Laid = Schema["LaidPocket"];
-export type Kind = Laid["kind"];
-
-export const KINDS: Record<Kind, { name: string; icon: LucideIcon; hint: string }> = catalogue("template.kinds", {
-  evidence: { name: "Evidence", icon: Layers, hint: "Artefacts, each with what the student says it shows" },
-  page: { name: "Page", icon: FileText, hint: "A text written right here" },
-  links: { name: "Links", icon: Link2, hint: "Addresses of pages on the web" },
-  log: { name: "Log", icon: Table2, hint: "A table that grows row by row" },
-});
-
-export const TAKES = catalogue("template.takes", { picture: "Pictures", recording: "Recordings", file: "Files", link: "Links", text: "Texts" });
+export type { Kind, Laid } from "../laid/texts";
 
 /** The same as a choice beside others. */
 export const TAKES_WITHIN = catalogue("template.takesWithin", { picture: "pictures", recording: "recordings", file: "files", link: "links", text: "texts" });
@@ -219,30 +205,3 @@ export const TEXTS = catalogue("template", {
 /** By whom a pocket is seen in the preview, and on what. */
 export const SEEN_AS = catalogue("template.seenAs", { student: "student", staff: "staff" });
 export const WIDE_AS = catalogue("template.wideAs", { phone: "Phone", tablet: "Tablet", desk: "Desk" });
-
-/** The tools of a text. */
-const ASKS = catalogue("template.asks", {
-  eachQuestion: "each question",
-  page: "page",
-  rowsAWeek: message<{ count: number }>("{count, plural, one {# row} other {# rows}} a week"),
-  nothing: "nothing wanted",
-  withReflection: message<{ what: string }>("{what} · reflection"),
-});
-
-/** A pocket that is laid out, or one that will be. */
-type Asked = Schema["PocketSettings"] & { laid?: boolean };
-
-/** What a pocket asks for, in a few words. */
-export function asksFor(pocket: Asked): string {
-  // What a unit's pockets ask for stands at their pattern.
-  if (pocket.laid) return "";
-  return pocket.each_question ? ASKS.eachQuestion : asks(pocket);
-}
-
-function asks(pocket: Asked): string {
-  if (pocket.kind === "page") return ASKS.page;
-  if (pocket.kind === "log") return pocket.rows_per_week ? ASKS.rowsAWeek({ count: pocket.rows_per_week }) : pocket.rows ? COUNTED.rows({ count: pocket.rows }) : ASKS.nothing;
-  if (pocket.artefacts === 0) return ASKS.nothing;
-  const what = pocket.kind === "links" ? COUNTED.links({ count: pocket.artefacts }) : COUNTED.artefacts({ count: pocket.artefacts });
-  return pocket.reflection_on_each ? ASKS.withReflection({ what }) : what;
-}

@@ -135,6 +135,10 @@ class Lines(TestCase):
         self.assertEqual(shape(found), [("", ["Title page", "About me", "Glossary"])])
         self.assertEqual({one.plan.kind for one in found.sections[0].pockets}, {PocketKind.PAGE})
 
+    def test_names_are_sections_where_sections_are_asked_for(self) -> None:
+        found = read_outline("A\nB: 2 photos\nC", PocketKind.PAGE, of_sections=True)
+        self.assertEqual(shape(found), [("A", ["B"]), ("C", [])])
+
     def test_a_spreadsheet_with_headings_in_another_order(self) -> None:
         found = read_outline(
             "Pocket\tSection\tDirections\tWhat is wanted\nSoil\tThe plot\tDig\t2 photos", PocketKind.PAGE

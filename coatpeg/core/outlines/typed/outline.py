@@ -96,8 +96,11 @@ class _Line:
     """Whether lines stand below it."""
 
 
-def read_outline(text: str, kind: PocketKind) -> Outline:
-    """Understand an outline; ``kind`` is that of pockets of which nothing is said. ``Invalid`` where it is too long."""
+def read_outline(text: str, kind: PocketKind, *, of_sections: bool = False) -> Outline:
+    """Understand an outline; ``kind`` is that of pockets of which nothing is said. ``Invalid`` where it is too long.
+
+    ``of_sections``: names one under the other are sections, not pockets.
+    """
     if len(text) > LONGEST_OUTLINE or text.count("\n") > MOST_LINES:
         raise Invalid(
             f"The outline has {text.count(chr(10)) + 1} lines; {MOST_LINES} is the most.",
@@ -107,7 +110,7 @@ def read_outline(text: str, kind: PocketKind) -> Outline:
     raw = text.replace("\r\n", "\n").replace("\r", "\n").replace("\u00a0", " ").replace("\ufeff", "").split("\n")
     first = PocketPlan("", kind)
     table = cells_of(raw)
-    drafts = _from_table(table) if table else _from_lines(raw)
+    drafts = _from_table(table) if table else _from_lines(raw, of_sections)
     return _understood(drafts, first)
 
 
@@ -125,11 +128,11 @@ class _Section:
     pockets: list[_Pocket]
 
 
-def _from_lines(raw: Sequence[str]) -> list[_Section]:
+def _from_lines(raw: Sequence[str], of_sections: bool) -> list[_Section]:
     lines = _lines(raw)
     _nest(lines)
     _leave_out_title(lines)
-    if any(line.depth for line in lines):
+    if of_sections or any(line.depth for line in lines):
         return _nested(lines)
     return _flat(lines)
 
@@ -198,7 +201,7 @@ def _nested(lines: Sequence[_Line]) -> list[_Section]:
     for line in lines:
         name, rest = split_name(line.text)
         if line.depth == 0 and not line.below and rest:
-            if not sections or sections[-1].title:
+            if not sections:
                 sections.append(_Section(line.number, "", []))
             sections[-1].pockets.append(_Pocket(line.number, line.text, []))
         elif line.depth == 0:

@@ -4,23 +4,22 @@ import { heading, TYPES } from "../log/cells";
 import { RichText } from "../ui/reading/RichText";
 import { lengthWords } from "../ui/Chips";
 import { together } from "../ui/words";
-import { OUTLINE } from "./outlineTexts";
 import { read } from "./standIns";
-import { asksFor, KINDS, TAKES } from "./texts";
+import { asksFor, KINDS, READ, TAKES } from "./texts";
 
 type Found = Schema["ReadOutline"];
 
 export function Understood({ found }: { found: Found | null }) {
   return (
-    <section aria-label={OUTLINE.understood} className="flex min-h-0 flex-col gap-3">
-      <h2 className="text-base">{OUTLINE.understood}</h2>
-      {found && <Notes title={OUTLINE.toMend} notes={found.problems} wrong />}
+    <section aria-label={READ.understood} className="flex min-h-0 flex-col gap-3">
+      <h2 className="text-base">{READ.understood}</h2>
+      {found && <Notes notes={found.problems} wrong />}
       {/* What scrolls must be reached by the keyboard. */}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <div tabIndex={0} className="min-h-40 flex-1 overflow-y-auto rounded-md border border-edge bg-paper">
-        {found ? found.sections.map((section, at) => <Section key={at} section={section} into={found.into} />) : <p className="p-4 text-quiet">{OUTLINE.nothingYet}</p>}
+        {found ? found.sections.map((section, at) => <Section key={at} section={section} into={found.into} />) : <p className="p-4 text-quiet">{READ.nothingYet}</p>}
       </div>
-      {found && <Notes title={OUTLINE.toKnow} notes={found.notes} />}
+      {found && <Notes notes={found.notes} />}
     </section>
   );
 }
@@ -29,8 +28,8 @@ function Section({ section, into }: { section: Schema["ReadSection"]; into: stri
   return (
     <div>
       <h3 className="border-b border-line bg-ground px-3 py-1.5 text-sm break-words">
-        {section.title || OUTLINE.into({ section: into })}
-        {section.repeats && <span className="font-normal text-ink-soft"> · {OUTLINE.repeats}</span>}
+        {section.title || READ.into({ section: into })}
+        {section.repeats && <span className="font-normal text-ink-soft"> · {READ.repeats}</span>}
       </h3>
       <ul>
         {section.pockets.map((one) => (
@@ -60,22 +59,23 @@ function Pocket({ settings }: { settings: Schema["PocketSettings"] }) {
 }
 
 /** What a pocket is and asks for, in a few words. */
-function said(settings: Schema["PocketSettings"]): string {
+export function said(settings: Schema["PocketSettings"]): string {
   const { kind, measure, least, most = null, takes = [], counts } = settings;
   const length = lengthWords({ measure, least, most });
-  const only = takes.length > 0 ? OUTLINE.takesOnly({ kinds: together(takes.map((one) => TAKES[one])) }) : "";
-  return [KINDS[kind].name, kind === "page" ? "" : asksFor(settings), length, only, counts ? "" : OUTLINE.optional].filter(Boolean).join(" · ");
+  const only = takes.length > 0 ? READ.takesOnly({ kinds: together(takes.map((one) => TAKES[one])) }) : "";
+  return [KINDS[kind].name, kind === "page" ? "" : asksFor(settings), length, only, counts ? "" : READ.optional].filter(Boolean).join(" · ");
 }
 
-function Notes({ title, notes, wrong = false }: { title: string; notes: Schema["OutlineNote"][]; wrong?: boolean }) {
+/** What is told of lines, or has to be mended in them. */
+export function Notes({ notes, wrong = false }: { notes: Schema["OutlineNote"][]; wrong?: boolean }) {
   if (notes.length === 0) return null;
   return (
     <div role="status" className={`max-h-40 overflow-y-auto rounded-md border p-3 text-sm ${wrong ? "border-overdue bg-overdue-soft" : "border-edge bg-in-soft"}`}>
-      <p className="font-bold">{title}</p>
+      <p className="font-bold">{wrong ? READ.toMend : READ.toKnow}</p>
       <ul>
         {notes.map((one, at) => (
           <li key={at}>
-            {OUTLINE.line({ line: one.line, what: one.what })} {one.fix}
+            {READ.line({ line: one.line, what: one.what })} {one.fix}
           </li>
         ))}
       </ul>

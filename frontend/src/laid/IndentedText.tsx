@@ -7,11 +7,12 @@ const STEP = "  ";
 interface Props {
   label: string;
   hint: string;
+  rows?: number;
   value: string;
   onChange: (value: string) => void;
 }
 
-export function IndentedText({ label, hint, value, onChange }: Props) {
+export function IndentedText({ label, hint, rows = 14, value, onChange }: Props) {
   const field = useRef<HTMLTextAreaElement>(null);
   const [leaving, setLeaving] = useState(false);
   const place = useRef<[number, number] | null>(null);
@@ -54,14 +55,14 @@ export function IndentedText({ label, hint, value, onChange }: Props) {
       <textarea
         ref={field}
         data-autofocus
-        rows={14}
+        rows={rows}
         spellCheck
         aria-describedby={hintId}
         value={value}
         onChange={(event) => onChange(event.target.value)}
         onKeyDown={(event) => !event.nativeEvent.isComposing && keys[event.key]?.(event)}
         onBlur={() => setLeaving(false)}
-        className="mt-1 min-h-64 flex-1 resize-y rounded-md border border-control bg-paper px-3 py-2 font-normal whitespace-pre [tab-size:2]"
+        className="mt-1 flex-1 resize-y rounded-md border border-control bg-paper px-3 py-2 font-normal whitespace-pre [tab-size:2]"
       />
       <span id={hintId} className="mt-1 text-sm font-normal text-ink-soft">
         {hint}
