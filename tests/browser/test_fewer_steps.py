@@ -160,6 +160,30 @@ class Outlines(Counting):
         log = Pocket.objects.get(title="Reading").log
         self.assertEqual([one["type"] for one in log["columns"]], ["date", "text", "number", "choice"])
 
+    def test_three_versions_by_surname_with_their_texts(self) -> None:
+        about = self.eight.pocket("About me", "page")
+        josh = self.eight.student("josh", "Josh", "Ellery")
+        page = self.page(self.eight.lead, self.path)
+        self.choose(page.get_by_label("Dealt"), "by surname range")
+        self.fill(page.get_by_label("Ranges"), "A–D, E–P, Q–Z")
+        self.chord(page, "Enter")
+        expect(page.get_by_role("listitem", name="Version 3").get_by_label("from")).to_have_value("Q")
+        self.click(page.get_by_role("button", name="One text for each version"))
+        texts = "A–D: The north bed.\nE–H: The <south> bed.\nIts soil too.\nI–Z: The shed."
+        self.fill(page.get_by_label("The directions of all versions"), texts)
+        self.click(page.get_by_role("button", name="Put it into the fields"))
+        expect(page.get_by_label("Ranges")).to_have_value("A–D, E–H, I–Z")
+        expect(page.get_by_role("listitem", name="Version 2").get_by_role("button", name="1 student")).to_be_visible()
+        self.no_violation(page)
+        self.click(page.get_by_role("button", name="Save for everyone"))
+        expect(page.get_by_text("“About me” is saved in 2 portfolios.")).to_be_visible()
+        self.within(10)
+        path = f"/g/{self.eight.group.pk}/portfolio/{josh.pk}/{about.pk}"
+        student = self.page(josh.enrolment.person, path)
+        expect(student.get_by_text("The <south> bed.")).to_be_visible()
+        page.get_by_label("Ranges").fill("everybody")
+        expect(page.get_by_text("Such as A–H, I–P, Q–Z")).to_be_visible()
+
 
 FIVE = "Who I am\nThe plot\nThe kitchen\nOn the road\nThe end"
 STUDENTS = "Amir Haddad\tP1\nBea Holm\tP1\nCy Ng\tPeriod 1\nDora Lund\tP2"

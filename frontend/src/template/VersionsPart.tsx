@@ -8,6 +8,9 @@ import { Button } from "../ui/Button";
 import { RichField } from "../writing/rich/RichField";
 import { newVersion } from "./fields";
 import type { Fields, VersionFields } from "./fields";
+import { OUTLINE } from "./outlineTexts";
+import { PasteBox } from "./PasteBox";
+import { rangesOf, withRanges, withTexts } from "./ranges";
 import { TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
 
@@ -34,7 +37,7 @@ const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 font-norma
 const AREA = "mt-1 block w-full rounded-md border border-control bg-paper px-3 py-2 font-normal disabled:border-edge disabled:text-ink";
 
 export function VersionsPart({ fields, control, register, setValue, may, template, dealt, nowhere }: Props) {
-  const { fields: rows, append, remove } = useFieldArray({ control, name: "versions", keyName: "id" });
+  const { fields: rows, append, remove, replace } = useFieldArray({ control, name: "versions", keyName: "id" });
   const by = fields.variantsBy;
   const choose = (value: Fields["variantsBy"]) => {
     setValue("variantsBy", value);
@@ -43,49 +46,21 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
   return (
     <fieldset className="flex flex-col gap-3 rounded-lg border border-edge bg-paper p-4">
       <legend className="px-1 font-bold">{TEXTS.versions}</legend>
-      <div className="flex flex-wrap items-center gap-3">
-        <label className="flex items-center gap-2">
-          {TEXTS.dealt}
-          <select value={by} disabled={!may} onChange={(event) => choose(event.target.value as Fields["variantsBy"])} className={SMALL}>
-            {Object.entries(WAYS).map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-        {by === "random" && may && (
-          <Button icon={<Shuffle aria-hidden size={16} />} onClick={() => setValue("seed", Math.floor(Math.random() * 2 ** 31))}>
-            {TEXTS.dealAgain}
-          </Button>
-        )}
-      </div>
+      <Dealing fields={fields} may={may} onChoose={choose} onReplace={replace} onSeed={(seed) => setValue("seed", seed)} />
       {by && (
         <ol className="flex flex-col gap-3">
           {rows.map((row, at) => (
-            <li key={row.id} aria-label={TEXTS.versionAt({ at: at + 1 })} className="flex flex-col gap-2 border-t border-line pt-3">
-              <div className="flex flex-wrap items-center gap-3">
-                <label className="flex items-center gap-2 font-bold">
-                  {TEXTS.version}
-                  <input {...register(`versions.${at}.name`)} placeholder={TEXTS.versionAt({ at: at + 1 })} autoComplete="off" className={`${SMALL} w-40`} />
-                </label>
-                {by === "surname" && <Range at={at} register={register} />}
-                {may && rows.length > 2 && (
-                  <button type="button" aria-label={TEXTS.takeAwayVersionAt({ at: at + 1 })} className="ml-auto flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => remove(at)}>
-                    <Trash2 aria-hidden size={15} />
-                  </button>
-                )}
-              </div>
-              {(by === "period" || by === "group") && <Places at={at} places={by === "period" ? template.periods : template.groups} register={register} />}
-              <RichField label={TEXTS.directionsOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.directions`} control={control} may={may} lesser />
-              {fields.kind === "page" && (
-                <label>
-                  {TEXTS.starterOfThisVersion}
-                  <textarea rows={2} {...register(`versions.${at}.starter`)} placeholder={TEXTS.theSameAsAbove} className={AREA} />
-                </label>
-              )}
-              <Whose of={dealt.find((one) => one.key === fields.versions[at]?.key)} />
-            </li>
+            <VersionRow
+              key={row.id}
+              at={at}
+              fields={fields}
+              control={control}
+              register={register}
+              may={may}
+              template={template}
+              dealt={dealt.find((one) => one.key === fields.versions[at]?.key)}
+              onRemove={rows.length > 2 ? () => remove(at) : undefined}
+            />
           ))}
         </ol>
       )}
@@ -103,6 +78,117 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
       )}
       {by === "hand" && <ByHand fields={fields} dealt={dealt} may={may} onChange={(hand) => setValue("hand", hand)} />}
     </fieldset>
+  );
+}
+
+interface DealingProps {
+  fields: Fields;
+  may: boolean;
+  onChoose: (by: Fields["variantsBy"]) => void;
+  onReplace: (versions: VersionFields[]) => void;
+  onSeed: (seed: number) => void;
+}
+
+/** How versions are dealt; and all of them at once, from a line of ranges or one text. */
+function Dealing({ fields, may, onChoose, onReplace, onSeed }: DealingProps) {
+  const by = fields.variantsBy;
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-3">
+        <label className="flex items-center gap-2">
+          {TEXTS.dealt}
+          <select value={by} disabled={!may} onChange={(event) => onChoose(event.target.value as Fields["variantsBy"])} className={SMALL}>
+            {Object.entries(WAYS).map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        {by === "random" && may && (
+          <Button icon={<Shuffle aria-hidden size={16} />} onClick={() => onSeed(Math.floor(Math.random() * 2 ** 31))}>
+            {TEXTS.dealAgain}
+          </Button>
+        )}
+        {by === "surname" && may && <Ranges key={rangesOf(fields.versions)} versions={fields.versions} onChange={onReplace} />}
+      </div>
+      {by && may && (
+        <PasteBox
+          open={OUTLINE.versionTexts}
+          label={OUTLINE.versionTextsField}
+          hint={by === "surname" ? OUTLINE.versionTextsBySurname : OUTLINE.versionTextsHint}
+          rows={6}
+          onRead={(text) => {
+            onReplace(withTexts(text, fields.versions));
+            return Promise.resolve();
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+interface RowProps extends Pick<Props, "fields" | "control" | "register" | "may" | "template"> {
+  at: number;
+  dealt: Schema["DealtVersion"] | undefined;
+  onRemove: (() => void) | undefined;
+}
+
+/** One version: its name, who has it, its own texts. */
+function VersionRow({ at, fields, control, register, may, template, dealt, onRemove }: RowProps) {
+  const by = fields.variantsBy;
+  return (
+    <li aria-label={TEXTS.versionAt({ at: at + 1 })} className="flex flex-col gap-2 border-t border-line pt-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <label className="flex items-center gap-2 font-bold">
+          {TEXTS.version}
+          <input {...register(`versions.${at}.name`)} placeholder={TEXTS.versionAt({ at: at + 1 })} autoComplete="off" className={`${SMALL} w-40`} />
+        </label>
+        {by === "surname" && <Range at={at} register={register} />}
+        {may && onRemove && (
+          <button type="button" aria-label={TEXTS.takeAwayVersionAt({ at: at + 1 })} className="ml-auto flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={onRemove}>
+            <Trash2 aria-hidden size={15} />
+          </button>
+        )}
+      </div>
+      {(by === "period" || by === "group") && <Places at={at} places={by === "period" ? template.periods : template.groups} register={register} />}
+      <RichField label={TEXTS.directionsOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.directions`} control={control} may={may} lesser />
+      {fields.kind === "page" && (
+        <label>
+          {TEXTS.starterOfThisVersion}
+          <textarea rows={2} {...register(`versions.${at}.starter`)} placeholder={TEXTS.theSameAsAbove} className={AREA} />
+        </label>
+      )}
+      <Whose of={dealt} />
+    </li>
+  );
+}
+
+/** All ranges in one line: as many versions as it has. */
+function Ranges({ versions, onChange }: { versions: VersionFields[]; onChange: (versions: VersionFields[]) => void }) {
+  const [text, setText] = useState(rangesOf(versions));
+  const made = withRanges(text, versions);
+  const take = () => {
+    if (made && text !== rangesOf(versions)) onChange(made);
+  };
+  return (
+    <label className="flex flex-wrap items-center gap-2">
+      {OUTLINE.ranges}
+      <input
+        value={text}
+        autoComplete="off"
+        aria-invalid={made === null || undefined}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => {
+          if (event.key !== "Enter") return;
+          event.preventDefault();
+          take();
+        }}
+        className={`${SMALL} w-56`}
+      />
+      {made === null && <span className="text-sm text-overdue">{OUTLINE.rangesLike}</span>}
+    </label>
   );
 }
 
