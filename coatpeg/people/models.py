@@ -20,6 +20,8 @@ class Person(AbstractBaseUser):
     email = models.EmailField(blank=True, default="")
     number = models.CharField(max_length=40, unique=True, null=True, blank=True, db_collation="utf8mb4_bin")
     """The school's own number of a student."""
+    to_complete = models.BooleanField(default=False)
+    """A student whose name was made from an address, until a list gives it."""
     is_active = models.BooleanField(default=True)
     is_staff = models.BooleanField(default=False)
     """A member of staff: may be given a role in a class, and start one."""

@@ -210,7 +210,7 @@ def look_start(request: HttpRequest, body: GroupLook) -> Any:
 def look_start_list(request: HttpRequest, body: PastedListIn) -> Any:
     """What a pasted list would do in a class that begins; nothing is written."""
     found = look_at_list(person_of(request), body.text, body.columns_(), frozenset(body.as_new), now())
-    telling = [one for one in found.plan.lines if one.verdict.value != "new"]
+    telling = [one for one in found.plan.lines if one.verdict.value != "new" or one.why]
     return {
         "heading": found.table.heading,
         "columns": [one.value for one in found.of.columns],

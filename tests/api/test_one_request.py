@@ -141,10 +141,27 @@ class ClassLists(OneRequest):
         self.assertEqual(again.counts.get("here", 0) + again.counts.get("changed", 0), 1)
 
     def test_an_address_is_no_name(self) -> None:
-        of = {"rows": [["chidi@larkfield.example"]], "columns": ["name"]}
-        (line,) = self.ok(self.lead, "POST", f"/groups/{self.group}/roster/preview", of)["lines"]
-        self.assertEqual(line["verdict"], "unreadable")
-        self.assertIn("is an address, not a name", line["why"])
+        of = {"rows": [["chidi@larkfield.example"], ["chidi @ home"]], "columns": ["name"]}
+        first, second = self.ok(self.lead, "POST", f"/groups/{self.group}/roster/preview", of)["lines"]
+        self.assertEqual((first["verdict"], first["name"]), ("new", "Chidi"))
+        self.assertIn("Named after the address", first["why"])
+        self.assertEqual(second["verdict"], "unreadable")
+        self.assertIn("is an address, not a name", second["why"])
+
+    def test_addresses_alone_are_enough_and_what_they_lack_is_completed_later(self) -> None:
+        Person.objects.filter(pk=self.thandi.enrolment.person_id).update(email="thandi@larkfield.example")
+        columns = (Column.EMAIL,)
+        done = self.bring(("thandi@larkfield.example",), ("anna.blom2@larkfield.example",), columns=columns)
+        self.assertEqual(done.counts, {"here": 1, "new": 1})
+        listed = {one["email"]: one for one in self.ok(self.lead, "GET", f"/groups/{self.group}/roster")["students"]}
+        anna = listed["anna.blom2@larkfield.example"]
+        self.assertEqual((anna["given_name"], anna["family_name"], anna["to_complete"]), ("Anna", "Blom", True))
+        self.assertFalse(listed["thandi@larkfield.example"]["to_complete"])
+        both = (Column.EMAIL, Column.GIVEN, Column.FAMILY)
+        self.bring(("anna.blom2@larkfield.example", "Anna Maria", "Blom"), columns=both)
+        listed = {one["email"]: one for one in self.ok(self.lead, "GET", f"/groups/{self.group}/roster")["students"]}
+        anna = listed["anna.blom2@larkfield.example"]
+        self.assertEqual((anna["given_name"], anna["to_complete"]), ("Anna Maria", False))
 
     def test_a_list_never_joins_people_long_before_or_after_the_class(self) -> None:
         seen = {"rows": [["Okonkwo, Chidi"]], "columns": ["name"]}

@@ -63,6 +63,22 @@ def split(text: str) -> PersonName:
     return PersonName(" ".join(words[begin:]), " ".join(words[:begin]))
 
 
+def from_address(address: str) -> PersonName:
+    """A name made from an e-mail address, for somebody of whom nothing else is known: ``anna.blom2@…`` → *Anna Blom*.
+
+    Decided here: what stands before the sign, parted at dots and underscores, without numbers; the last part is the
+    family name. It never is the address itself, and is to be completed.
+    """
+    parts = []
+    for one in re.split(r"[._]+", address.partition("@")[0]):
+        words = re.sub(r"[\d+-]+", " ", one).split()
+        if words:
+            parts.append(" ".join(word[0].upper() + word[1:] for word in words))
+    if not parts:
+        return PersonName("", "Student")
+    return PersonName(parts[-1] if len(parts) > 1 else "", " ".join(parts[:-1]) or parts[0])
+
+
 def _family_first(word: str) -> bool:
     return all(unicodedata.name(one, "").startswith(_FAMILY_FIRST) for one in word)
 

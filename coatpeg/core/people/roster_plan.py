@@ -12,6 +12,8 @@ Decided here:
   own list; otherwise the line says that they differ, and the rest of it counts.
 * A number or address that is another student's is never given to a second one.
 * The same student twice in the list: the first line counts, the later ones say which one it is.
+* An address alone is enough: it finds its student, or is asked for as a name is; of an address that nobody has, a new
+  student is named after it, to be completed (``Line.unnamed``). Such a name is never compared with another one.
 * Students of the class that the list does not name are offered as leavers, never taken out by themselves.
 """
 
@@ -26,7 +28,7 @@ from enum import StrEnum
 from coatpeg.core.errors import Invalid
 from coatpeg.core.people.names import full, search_key
 from coatpeg.core.people.names import listed as as_listed
-from coatpeg.core.people.person_names import split, tidy
+from coatpeg.core.people.person_names import from_address, split, tidy
 from coatpeg.core.people.roster_table import LONGEST_CELL, Column
 
 _EMAIL = re.compile(r"^[^\s@,;:\"<>()\[\]\\]+@[^\s@,;:\"<>()\[\]\\.]+(\.[^\s@,;:\"<>()\[\]\\.]+)+$")
@@ -63,9 +65,14 @@ class Entry:
     group: str = ""
 
     @property
+    def named(self) -> bool:
+        """Whether it has a name, and not an address alone."""
+        return bool(self.family or self.given)
+
+    @property
     def listed(self) -> str:
-        """``Dube, Thandi``"""
-        return as_listed(self.family, self.given)
+        """``Dube, Thandi``; the address where there is no name."""
+        return as_listed(self.family, self.given) or self.email
 
     @property
     def name_key(self) -> str:
@@ -110,6 +117,8 @@ class Line:
     changes: tuple[Change, ...] = ()
     why: str = ""
     fix: str = ""
+    unnamed: bool = False
+    """Its name was made from the address and is to be completed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,14 +139,18 @@ def check_columns(columns: Sequence[Column], width: int) -> None:
     twice = next((column for column in chosen if chosen.count(column) > 1), None)
     if twice:
         raise Invalid(f"Two columns are named “{twice.value}”.", where="columns", fix="Leave one of them out.")
-    if not {Column.NAME, Column.GIVEN, Column.FAMILY} & set(chosen):
-        raise Invalid("No column has the names.", where="columns", fix="Choose the column with the students' names.")
+    if not {Column.NAME, Column.GIVEN, Column.FAMILY, Column.EMAIL} & set(chosen):
+        raise Invalid(
+            "No column has the names.", where="columns", fix="Choose the column with the students' names, or addresses."
+        )
 
 
 def read_entry(cells: Sequence[str], columns: Sequence[Column]) -> Entry:
     """A line's cells as an entry, tidied; a whole name is taken apart."""
     by_column = {column: tidy(cell) for column, cell in zip(columns, cells, strict=True) if column is not Column.NAME}
     whole = next((cell for column, cell in zip(columns, cells, strict=True) if column is Column.NAME), "")
+    if _EMAIL.match(whole) and not by_column.get(Column.EMAIL):
+        by_column[Column.EMAIL], whole = whole, ""  # an address among names
     name = split(whole)
     return Entry(
         by_column.get(Column.FAMILY) or name.family,
@@ -169,6 +182,8 @@ class _People:
         found = found or (self.by_email.get(entry.email) if entry.email else None)
         if found:
             return found
+        if not entry.named:
+            return None
         alike = [one for one in self.by_name.get(entry.name_key, []) if not _contradict(entry, one.entry)]
         here = [one for one in alike if one.enrolment is not None]
         if here:
@@ -210,7 +225,7 @@ def plan(
         if line is None:
             found = None if number in as_new else people.find(entry)
             if found is None:
-                line = _taken(number, entry, people) or Line(number, entry, Verdict.NEW)
+                line = _taken(number, entry, people) or _new(number, entry)
             else:
                 line = _known(number, entry, found, people, school=number in of_school)
             if found and found.person in named:
@@ -228,6 +243,16 @@ def plan(
     return RosterPlan(tuple(lines), missing)
 
 
+def _new(number: int, entry: Entry) -> Line:
+    """Somebody new; named after the address where there is nothing else."""
+    if entry.named:
+        return Line(number, entry, Verdict.NEW)
+    name = from_address(entry.email)
+    called = replace(entry, family=name.family, given=name.given)
+    told = f"Named after the address: {full(name.family, name.given)}."
+    return Line(number, called, Verdict.NEW, why=told, fix="Complete the name in the list later.", unnamed=True)
+
+
 def _called(entry: Entry) -> str:
     return full(entry.family, entry.given)
 
@@ -236,12 +261,12 @@ def _keys(entry: Entry) -> list[str]:
     """By what a later line may be the same student."""
     keys = [f"number {entry.number}"] if entry.number else []
     keys += [f"email {entry.email}"] if entry.email else []
-    return [*keys, f"name {entry.name_key}"]
+    return [*keys, f"name {entry.name_key}"] if entry.named else keys
 
 
 def _bad(number: int, entry: Entry) -> Line | None:
     """A line that cannot be taken as it is."""
-    if not entry.family and not entry.given:
+    if not entry.named and not entry.email:
         return Line(
             number, entry, Verdict.INCOMPLETE, why="There is no name in this line.", fix="Write the name, or leave it."
         )
@@ -262,7 +287,7 @@ def _bad(number: int, entry: Entry) -> Line | None:
             why=f"“{_called(entry)}” is an address, not a name.",
             fix="Choose the column with the names, or write the name.",
         )
-    if not any(one.isalpha() for one in entry.family + entry.given):
+    if entry.named and not any(one.isalpha() for one in entry.family + entry.given):
         return Line(
             number,
             entry,
@@ -333,6 +358,8 @@ def _known(number: int, entry: Entry, found: Known, people: _People, *, school: 
             why="Known to the school: whoever has this student, or an administrator, is asked.",
             fix="They come in when one of these says so, within ten school days.",
         )
+    if not entry.named:
+        entry = replace(entry, family=found.entry.family, given=found.entry.given)
     changes = tuple(_changes(entry, found))
     why = ""
     taken = people.whose(entry, found.person)
@@ -357,7 +384,7 @@ def _known(number: int, entry: Entry, found: Known, people: _People, *, school: 
 
 def _changes(entry: Entry, found: Known) -> Iterable[Change]:
     """What the list says otherwise than what is known. Of a joiner, only what belongs to the person."""
-    same_name = _called(entry).casefold() == _called(found.entry).casefold()
+    same_name = not entry.named or _called(entry).casefold() == _called(found.entry).casefold()
     fields = ("email", "number") if same_name else ("family", "given", "email", "number")
     for name in fields if found.enrolment is None else (*fields, "period", "group"):
         old, new = getattr(found.entry, name), getattr(entry, name)

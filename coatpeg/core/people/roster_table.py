@@ -21,6 +21,8 @@ MOST_LINES = 5_000
 """A whole school. A longer list is the wrong file."""
 MOST_COLUMNS = 40
 LONGEST_CELL = 200
+MOST_TITLES = 3
+"""Lines of a title, each with one cell, that may stand above the headings."""
 
 
 class Column(StrEnum):
@@ -90,9 +92,11 @@ def table_of(cells: Sequence[Sequence[str]]) -> Table:
             fix="Copy only the columns with names, e-mail, number, period and group.",
         )
     filled = [tuple((row + [""] * width)[:width]) for row in rows]
-    if _is_heading(filled[0]):
-        return Table(filled[0], tuple(filled[1:]))
-    return Table((), tuple(filled))
+    heading = next((at for at, row in enumerate(filled[: MOST_TITLES + 1]) if _is_heading(row)), None)
+    if heading is None or any(sum(1 for cell in row if cell) > 1 for row in filled[:heading]):
+        return Table((), tuple(filled))
+    # What stands alone in its line above the headings is the list's title.
+    return Table(filled[heading], tuple(filled[heading + 1 :]))
 
 
 def _separator(text: str) -> str:
@@ -122,7 +126,9 @@ def _is_heading(row: Sequence[str]) -> bool:
 
 def _heading(cell: str) -> Column | None:
     plain = re.sub(r"[\s_]+", " ", search_key(re.sub(r"(?<=[a-z])(?=[A-Z])", " ", cell))).strip(" :*")
-    return HEADINGS.get(plain) or HEADINGS.get(plain.replace(" ", ""))
+    found = HEADINGS.get(plain) or HEADINGS.get(plain.replace(" ", ""))
+    # "Form / per.": one column by two names.
+    return found or next((HEADINGS[part] for part in re.split(r" ?[/&] ?| or ", plain) if part in HEADINGS), None)
 
 
 def guess(table: Table) -> tuple[Column, ...]:
@@ -151,8 +157,8 @@ def _by_content(cells: Sequence[str], lines: int) -> Column:
         return Column.PERIOD
     if most(_NUMBER.match):
         return Column.NUMBER if 2 * different > len(cells) else Column.GROUP
-    if not most(_HAS_LETTER.search):
-        return Column.IGNORE
+    if not most(_HAS_LETTER.search) or (lines >= 4 and 2 * len(cells) < lines):
+        return Column.IGNORE  # no letters; or notes beside some lines
     return Column.GROUP if lines >= 6 and 3 * different <= len(cells) else Column.NAME
 
 

@@ -1,21 +1,22 @@
 """User names made from names: short, plain, unique.
 
 Decided here: given name, a dot, family name, in small Latin letters without accents (``ana.desouza``); a number from 2
-where it is taken. A name that has no Latin letters becomes ``student`` with a number: it can be changed by hand.
+where it is taken. Names in other letters are written in Latin ones as the library ``anyascii`` reads them
+(``xiaoming.wang``); what has no letters at all becomes ``student`` with a number: it can be changed by hand.
 """
 
 from __future__ import annotations
 
 import re
+import unicodedata
 
-from coatpeg.core.people.names import search_key
+from anyascii import anyascii
 
 LONGEST = 50
-_SPELLED = str.maketrans({"ß": "ss", "ø": "o", "đ": "d", "ł": "l", "æ": "ae", "œ": "oe", "þ": "th", "ð": "d", "ı": "i"})
 
 
 def _plain(name: str) -> str:
-    return re.sub(r"[^a-z0-9]", "", search_key(name).translate(_SPELLED))
+    return re.sub(r"[^a-z0-9]", "", anyascii(unicodedata.normalize("NFC", name)).lower())
 
 
 def username(family: str, given: str, taken: set[str]) -> str:

@@ -51,6 +51,8 @@ class ListedStudent(Shape):
     username: str
     email: str
     number: str
+    to_complete: bool
+    """The name was made from an address."""
     first: date
     last: date | None
     left: bool

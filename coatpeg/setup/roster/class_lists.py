@@ -186,10 +186,10 @@ def roster(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     today = school_calendar().local_day(now)
     of_group = members(group_id, today)
     people = {
-        pk: (username, email, number)
-        for pk, username, email, number in Person.objects.filter(enrolments__group_id=group_id).values_list(
-            "pk", "username", "email", "number"
-        )
+        pk: (username, email, number, to_complete)
+        for pk, username, email, number, to_complete in Person.objects.filter(
+            enrolments__group_id=group_id
+        ).values_list("pk", "username", "email", "number", "to_complete")
     }
     rights = Rights.of(person)
     group = TeachingGroup.objects.get(pk=group_id)
@@ -209,8 +209,8 @@ def roster(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     }
 
 
-def _listed(member: Member, account: tuple[str | None, str, str | None], today: date) -> dict[str, Any]:
-    username, email, number = account
+def _listed(member: Member, account: tuple[str | None, str, str | None, bool], today: date) -> dict[str, Any]:
+    username, email, number, to_complete = account
     enrolled = member.student.enrolled
     return {
         "id": member.enrolment_id,
@@ -223,6 +223,7 @@ def _listed(member: Member, account: tuple[str | None, str, str | None], today: 
         "username": username or "",
         "email": email,
         "number": number or "",
+        "to_complete": to_complete,
         "first": enrolled.first,
         "last": enrolled.last,
         "left": enrolled.last is not None and enrolled.last < today,

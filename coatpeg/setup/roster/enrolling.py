@@ -139,6 +139,7 @@ def _new_people(lines: list[Line], writes: RosterWrites) -> dict[int, int]:
                 number=line.entry.number or None,
                 username=username(line.entry.family, line.entry.given, taken),
                 password=unusable,
+                to_complete=line.unnamed,
             )
             for line in lines
         ),
@@ -156,7 +157,10 @@ def _change_person(line: Line, writes: RosterWrites) -> None:
     mine = [change for change in line.changes if change.field in _COLUMNS]
     if line.person is None or not mine:
         return
-    models.Person.objects.filter(pk=line.person).update(**{_COLUMNS[change.field]: change.new for change in mine})
+    written: dict[str, Any] = {_COLUMNS[change.field]: change.new for change in mine}
+    if {"family_name", "given_name"} & written.keys():
+        written["to_complete"] = False
+    models.Person.objects.filter(pk=line.person).update(**written)
     writes.fields += [(line.person, _COLUMNS[change.field], change.old) for change in mine]
 
 

@@ -6409,6 +6409,8 @@ export interface components {
             picture: string;
             /** Tint */
             tint: number;
+            /** To Complete */
+            to_complete: boolean;
             /** Username */
             username: string;
         };

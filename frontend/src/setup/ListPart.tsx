@@ -224,6 +224,7 @@ function Row({ one, start, chosen, may, onToggle }: { one: Student; start: numbe
       </div>
       <div role="cell" className="truncate">
         <ListedName person={one} />
+        {one.to_complete && <span className="text-sm text-copper"> · {TEXTS.toComplete}</span>}
       </div>
       <div role="cell">{one.period}</div>
       <div role="cell" className="truncate">

@@ -21,6 +21,7 @@ export const CLASS = catalogue("setup.class", {
 });
 
 export const TEXTS = catalogue("setup", {
+  toComplete: "name to be completed",
   setup: "Set-up",
   parts: "Parts of the set-up",
   bring: "Bring in a list",

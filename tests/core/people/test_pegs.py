@@ -56,8 +56,10 @@ class UserNames(SimpleTestCase):
             ("Łukasiewicz", "Zoë"): "zoe.lukasiewicz",
             ("Groß", "Jürgen"): "jurgen.gross",
             ("", "Sukarni"): "sukarni",
-            ("山田", "太郎"): "student",
-            ("王", "芳"): "student2",
+            ("王", "小明"): "xiaoming.wang",
+            ("Петров", "Олег"): "oleg.petrov",
+            ("Nguyễn", "Thị Minh Khai"): "thi.nguyen",
+            ("", "···"): "student",
         }
         for (family, given_name), expected in cases.items():
             with self.subTest(family or given_name):

@@ -51,6 +51,13 @@ class Reading(SimpleTestCase):
     def test_a_name_column_beside_a_family_name_is_the_given_name(self) -> None:
         self.assertEqual(guess(read_text("Surname\tName\nDube\tThandi\n")), (C.FAMILY, C.GIVEN))
 
+    def test_a_title_above_the_headings_and_notes_beside_are_no_names(self) -> None:
+        table = read_text("8 Plot, autumn term\t\t\n\t\t\nName\tForm / per.\tRemarks\nThandi Dube\tP3\tnew\n")
+        self.assertEqual((table.heading, table.rows), (("Name", "Form / per.", "Remarks"), (("Thandi Dube", "P3", "new"),)))
+        self.assertEqual(guess(table), (C.NAME, C.GROUP, C.IGNORE))
+        lines = "\n".join(f"Ann{at} Holm\tP1\t{'sits in front' if at == 2 else ''}" for at in range(6))
+        self.assertEqual(guess(read_text(lines)), (C.NAME, C.PERIOD, C.IGNORE))
+
     def test_nothing_and_too_much(self) -> None:
         for text, words in (
             ("", "no list"),
@@ -103,7 +110,7 @@ class Planning(SimpleTestCase):
             Verdict.JOINS: entry("Moss", "Lee"),
             Verdict.BACK: entry("Reyes", "Sam"),
             Verdict.CHANGED: entry(period="P4"),
-            Verdict.INCOMPLETE: entry("", "", email="x@larkfield.example"),
+            Verdict.INCOMPLETE: entry("", "", period="P4"),
             Verdict.UNREADABLE: entry("Bo", "Ada", email="ada@larkfeild"),
         }
         for verdict, line in cases.items():
@@ -160,10 +167,23 @@ class Planning(SimpleTestCase):
             self.assertIn(words, found.why)
             self.assertTrue(found.fix)
 
+    def test_an_address_alone_finds_asks_or_names_and_tells_nothing_of_whom_it_found(self) -> None:
+        mine = Known(1, entry("Dube", "Thandi", email="thandi@larkfield.example"), groups=("8 Plot",))
+        others = Known(2, entry("Ellery", "Josh", email="josh@larkfield.example"), groups=("9 Forge",), may_bring=False)
+        alone = [Entry(email=f"{who}@larkfield.example") for who in ("thandi", "josh", "anna.blom", "anna.blom7", "42")]
+        lines = plan(alone, [mine, others]).lines
+        self.assertEqual([one.verdict.value for one in lines], ["joins", "asked", "new", "new", "new"])
+        self.assertEqual(
+            [one.entry.listed for one in lines],
+            ["Dube, Thandi", "josh@larkfield.example", "Blom, Anna", "Blom, Anna", "Student"],
+        )
+        self.assertEqual([one.unnamed for one in lines], [False, False, True, True, True])
+        self.assertNotIn("Ellery", lines[1].why + lines[1].fix)
+
     def test_columns_must_make_sense(self) -> None:
         for columns, width, words in (
             ((C.NAME,), 2, "1 columns are named"),
-            ((C.EMAIL, C.IGNORE), 2, "No column has the names"),
+            ((C.PERIOD, C.IGNORE), 2, "No column has the names"),
             ((C.NAME, C.NAME), 2, "Two columns"),
         ):
             with self.subTest(words), self.assertRaises(Invalid) as caught:
