@@ -151,6 +151,7 @@ class Days(BrowserCase):
         desk.get_by_role("button", name=re.compile("account of")).click()
         desk.get_by_role("menuitem", name="Start a class").click()
         form = desk.get_by_role("form", name="Start a class")
+        form.get_by_label("First day").fill(self.today.isoformat())
         form.get_by_role("button", name="Choose on the calendar").first.click()
         grid = desk.get_by_role("grid", name=re.compile(r"\d{4}"))
         grid.get_by_role("button", name=re.compile("today$")).click()

@@ -10,6 +10,7 @@ from playwright.sync_api import Locator, Page, expect
 
 from coatpeg.outlines.models import Pocket, Section
 from coatpeg.people.models import StaffRole, TeachingGroup
+from coatpeg.setup.template import galleries
 from tests import builders
 from tests.browser.case import PHONE, BrowserCase
 
@@ -183,6 +184,61 @@ class Outlines(Counting):
         expect(student.get_by_text("The <south> bed.")).to_be_visible()
         page.get_by_label("Ranges").fill("everybody")
         expect(page.get_by_text("Such as A–H, I–P, Q–Z")).to_be_visible()
+
+    def test_sections_move_by_clicks_keys_and_drag_and_it_is_undone(self) -> None:
+        for at, title in enumerate(("The plot", "The shed"), 5):
+            Section.objects.create(template=self.eight.template, title=title, position=at)
+        self.eight.pocket("About me", "page")
+        page = self.page(self.eight.lead, self.path)
+        outline = page.get_by_role("navigation", name="Outline of the template")
+        names = outline.get_by_role("textbox", name=re.compile("^Name of the section"))
+
+        def order(*titles: str) -> None:
+            for at, title in enumerate(titles):
+                expect(names.nth(at)).to_have_value(title)
+
+        order("The kitchen", "The plot", "The shed")
+        outline.get_by_role("button", name="Move the section The shed up").click()
+        order("The kitchen", "The shed", "The plot")
+        names.nth(0).press("Alt+ArrowDown")
+        order("The shed", "The kitchen", "The plot")
+        page.get_by_role("button", name="Undo").last.click()
+        order("The kitchen", "The shed", "The plot")
+        plot = outline.get_by_role("region", name="The plot")
+        plot.get_by_title("Drag the section").drag_to(outline.get_by_role("region", name="The kitchen"))
+        order("The plot", "The kitchen", "The shed")
+
+    def test_a_pocket_is_collected_from_where_it_is_laid_out_and_seen_at_every_width(self) -> None:
+        self.eight.pocket("About me", "page")
+        page = self.page(self.eight.lead, self.path, (900, 700))
+        expect(page.get_by_role("complementary", name="Preview")).to_be_hidden()
+        page.get_by_role("button", name="Preview").click()
+        expect(page.get_by_role("complementary", name="Preview")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("link", name="Collect this …").click()
+        expect(page.get_by_label("Title")).to_have_value("About me")
+        expect(page.get_by_role("checkbox", name="About me")).to_be_checked()
+        page.get_by_role("button", name="Set the hand-in").click()
+        expect(page.get_by_text("“About me” is set.")).to_be_visible()
+
+    def test_of_a_gallery_template_only_the_sections_that_are_wanted_come(self) -> None:
+        forge = builders.klass("9 Forge", "marsh", today=self.today)
+        for at, title in enumerate(("Iron", "Fire")):
+            section = Section.objects.create(template=forge.template, title=title, position=at)
+            Pocket.objects.create(section=section, title=f"About {title}", kind="page", position=1)
+        forge.section.delete()
+        galleries.publish(forge.lead, forge.group.pk, "Portfolio for a subject", "", self.now)
+        page = self.page(self.eight.lead, self.path)
+        page.get_by_role("button", name="Bring in a template").click()
+        offered = page.get_by_role("dialog").get_by_role("listitem").filter(has_text="Portfolio for a subject").first
+        offered.get_by_text(re.compile(r"^\d+ pockets$")).click()
+        sections = offered.get_by_role("list", name="Which sections come").get_by_role("checkbox")
+        count = sections.count()
+        self.assertGreater(count, 1)
+        sections.first.uncheck()
+        offered.get_by_role("button", name=re.compile("^Adopt")).click()
+        expect(page.get_by_text(re.compile("more, in every portfolio"))).to_be_visible()
+        self.assertEqual(Section.objects.filter(template=self.eight.template).count(), count - 1)
 
 
 FIVE = "Who I am\nThe plot\nThe kitchen\nOn the road\nThe end"

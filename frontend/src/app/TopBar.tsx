@@ -24,11 +24,11 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
     <header className="on-bar flex min-h-12 shrink-0 items-center max-sm:flex-wrap gap-3 bg-bar px-3 text-bar-ink sm:gap-4 sm:px-5">
       <Link to="/" className="flex items-center gap-2 text-base font-bold">
         <Mark />
-        <span className="max-sm:sr-only">{TEXTS.name}</span>
+        <span className="whitespace-nowrap max-sm:sr-only">{TEXTS.name}</span>
       </Link>
       <ClassSwitcher groups={session.groups} group={group} staff={session.person?.staff ?? false} />
       {session.term && (
-        <span className="text-bar-text max-md:hidden">
+        <span className="min-w-0 truncate text-bar-text max-md:hidden">
           {session.term.name}
           {session.term.week && TEXTS.weekWeekOfWeeks({ week: session.term.week, weeks: session.term.weeks })}
         </span>

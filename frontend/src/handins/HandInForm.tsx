@@ -30,7 +30,7 @@ type Data = Schema["HandInsShape"];
 type Plan = Schema["PlanShape"];
 
 /** What the form begins with: nothing, another hand-in, or the one that it changes. */
-export type From = { what: "new" } | { what: "like" | "change"; id: number };
+export type From = { what: "new"; /** The pocket that it begins with; 0 for none. */ pocket: number } | { what: "like" | "change"; id: number };
 
 interface Props {
   data: Data;
@@ -51,7 +51,7 @@ export function HandInPanel({ data, groupId, from, onClose }: Props) {
           <X aria-hidden size={18} />
         </button>
       </div>
-      {from.what === "new" && <Form data={data} groupId={groupId} changing={null} first={firstFields(data)} onClose={onClose} />}
+      {from.what === "new" && <Form data={data} groupId={groupId} changing={null} first={firstFields(data, from.pocket)} onClose={onClose} />}
       {from.what === "like" && <Like key={from.id} data={data} groupId={groupId} id={from.id} onClose={onClose} />}
       {from.what === "change" && <Change key={from.id} data={data} groupId={groupId} id={from.id} onClose={onClose} />}
     </aside>

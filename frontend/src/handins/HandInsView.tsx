@@ -100,14 +100,14 @@ function Head({ mayMake, some, groupId }: { mayMake: boolean; some: boolean; gro
 }
 
 /** What of the address belongs to the form. */
-const FORM = ["new", "like", "change"];
+const FORM = ["new", "like", "change", "pocket"];
 
 function fromAddress(address: URLSearchParams): From | null {
   const changed = Number(address.get("change"));
   if (changed) return { what: "change", id: changed };
   if (address.get("new") !== "1") return null;
   const like = Number(address.get("like"));
-  return like ? { what: "like", id: like } : { what: "new" };
+  return like ? { what: "like", id: like } : { what: "new", pocket: Number(address.get("pocket")) };
 }
 
 interface TableProps {

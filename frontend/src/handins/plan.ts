@@ -54,11 +54,12 @@ function lastDay({ weeks }: Schema["HandInsShape"]): string {
   return monday ? new Date(Date.parse(`${monday}T12:00:00Z`) + 6 * 24 * 3600 * 1000).toISOString().slice(0, 10) : "";
 }
 
-/** What stands in the form at first: open today, for everyone, without points. */
-export function firstFields(data: Schema["HandInsShape"]): Fields {
+/** What stands in the form at first: open today, for everyone, without points; of one pocket where it is asked from there. */
+export function firstFields(data: Schema["HandInsShape"], pocket: number): Fields {
+  const from = data.pockets.find((one) => one.id === pocket);
   return {
-    title: "",
-    pockets: [],
+    title: from?.title ?? "",
+    pockets: from ? [from.id] : [],
     opens: data.today,
     day: "",
     time: "",

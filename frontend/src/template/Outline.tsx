@@ -121,6 +121,11 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
   const drop = (event: DragEvent, before: number | null) => {
     event.preventDefault();
     event.stopPropagation();
+    const dragged = Number(event.dataTransfer.getData(DRAGGED_SECTION));
+    if (dragged) {
+      moveBefore(dragged, section.id, template, edits);
+      return;
+    }
     const id = Number(event.dataTransfer.getData("text/plain"));
     if (id && id !== before) edits.movePocket(id, section.id, before);
   };
@@ -128,7 +133,7 @@ function SectionPart({ section, template, chosen, units, may, edits, onChoose, o
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <section aria-label={section.title} onDragOver={(event) => event.preventDefault()} onDrop={(event) => drop(event, null)} className={section.of === null ? "pb-2" : "ml-4 border-l border-line pb-1"}>
-      <SectionTitle key={section.title} section={section} may={may} edits={edits} />
+      <SectionTitle key={section.title} section={section} template={template} may={may} edits={edits} />
       {section.repeats && <UnitsLine section={section} chosen={section.id === units} onUnits={onUnits} />}
       <ul>
         {pockets.map((one, place) => (
@@ -224,7 +229,30 @@ function moveDown(id: number, place: number, section: Section, pockets: Pockets,
   else if (below) edits.movePocket(id, below.id, below.pockets.find((one) => !one.retired)?.id ?? null);
 }
 
-function SectionTitle({ section, may, edits }: { section: Section; may: boolean; edits: Edits }) {
+/** The kind of what is dragged: a section, where it is no pocket. */
+const DRAGGED_SECTION = "application/x-coat-peg-section";
+
+/** The sections that staff lay out themselves: those of units follow their pattern. */
+function ownSections(template: Template): Section[] {
+  return template.sections.filter((one) => one.of === null);
+}
+
+function moveBefore(id: number, before: number | null, template: Template, edits: Edits): void {
+  const own = ownSections(template);
+  const at = own.findIndex((one) => one.id === id);
+  const section = own[at];
+  const was = own[at + 1]?.id ?? null;
+  if (section && before !== id && before !== was) edits.moveSection(section, before, was);
+}
+
+/** Move a section by one place. */
+function stepSection(up: boolean, section: Section, template: Template, edits: Edits): void {
+  const own = ownSections(template);
+  const at = own.findIndex((one) => one.id === section.id);
+  if (up ? at > 0 : at < own.length - 1) moveBefore(section.id, (up ? own[at - 1] : own[at + 2])?.id ?? null, template, edits);
+}
+
+function SectionTitle({ section, template, may, edits }: { section: Section; template: Template; may: boolean; edits: Edits }) {
   const [title, setTitle] = useState(section.title);
   const keep = () => {
     const tidy = title.trim();
@@ -232,22 +260,51 @@ function SectionTitle({ section, may, edits }: { section: Section; may: boolean;
     else setTitle(section.title);
   };
   if (!may) return <h2 className="px-4 py-1.5 text-xs font-bold text-ink-soft">{section.title}</h2>;
+  const icon = "flex size-7 shrink-0 items-center justify-center rounded-sm text-quiet hover:text-ink aria-disabled:opacity-30";
+  const own = ownSections(template);
   return (
-    <div className="flex items-center gap-1 px-4">
+    <div className="flex items-center px-1.5">
+      <span
+        aria-hidden
+        title={OUTLINE.dragSection}
+        draggable
+        onDragStart={(event) => {
+          event.dataTransfer.setData(DRAGGED_SECTION, String(section.id));
+          event.dataTransfer.effectAllowed = "move";
+        }}
+        className="shrink-0 cursor-grab text-quiet"
+      >
+        <GripVertical size={14} />
+      </span>
       <h2 className="min-w-0 flex-1">
         <input
           aria-label={TEXTS.nameOfTheSectionTitle({ title: section.title })}
           value={title}
           onChange={(event) => setTitle(event.target.value)}
           onBlur={keep}
-          onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-          className="-mx-2 w-full rounded-sm px-2 py-1 text-xs font-bold text-ink-soft hover:bg-ground focus:bg-paper"
+          onKeyDown={(event) => {
+            if (event.key === "Enter") event.currentTarget.blur();
+            if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+            event.preventDefault();
+            stepSection(event.key === "ArrowUp", section, template, edits);
+          }}
+          className="w-full rounded-sm px-2 py-1 text-xs font-bold text-ink-soft hover:bg-ground focus:bg-paper"
         />
       </h2>
       {section.pockets.length === 0 && (
-        <button type="button" aria-label={TEXTS.takeAwayTheSectionTitle({ title: section.title })} className="p-1.5 text-quiet hover:text-ink" onClick={() => edits.removeSection(section)}>
+        <button type="button" aria-label={TEXTS.takeAwayTheSectionTitle({ title: section.title })} className={icon} onClick={() => edits.removeSection(section)}>
           <Trash2 aria-hidden size={15} />
         </button>
+      )}
+      {own.length > 1 && (
+        <>
+          <button type="button" aria-label={OUTLINE.sectionUp({ title: section.title })} className={icon} aria-disabled={own[0] === section || undefined} onClick={() => stepSection(true, section, template, edits)}>
+            <ArrowUp aria-hidden size={14} />
+          </button>
+          <button type="button" aria-label={OUTLINE.sectionDown({ title: section.title })} className={icon} aria-disabled={own.at(-1) === section || undefined} onClick={() => stepSection(false, section, template, edits)}>
+            <ArrowDown aria-hidden size={14} />
+          </button>
+        </>
       )}
     </div>
   );

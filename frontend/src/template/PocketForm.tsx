@@ -2,6 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
+import { Link } from "react-router";
 import type { UseFormRegister } from "react-hook-form";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
@@ -20,6 +21,7 @@ import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
 import { LogColumns } from "./LogColumns";
 import { PocketFiles } from "./PocketFiles";
+import { OUTLINE } from "./outlineTexts";
 import { standsIn } from "./standIns";
 import { PocketPreview } from "./PocketPreview";
 import { RichField } from "../writing/rich/RichField";
@@ -75,10 +77,11 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
     if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", TEXTS.date2, true)]);
     form.setValue("kind", kind);
   };
+  const [previewing, setPreviewing] = useState(false);
   // What it means is said of what stands in the form now, never of what stood there a moment ago.
   const current = impact.data && !impact.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
   return (
-    <div className="flex min-h-0 flex-1 max-lg:flex-col">
+    <div className="flex min-h-0 flex-1 max-lg:flex-none max-lg:flex-col">
       <form
         noValidate
         aria-label={TEXTS.settingsOfTitle({ title: pocket.title })}
@@ -86,10 +89,13 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           event.preventDefault();
           save.mutate(body);
         }}
-        className="flex min-h-0 min-w-0 flex-1 flex-col"
+        className="flex min-h-0 min-w-0 flex-1 flex-col max-lg:flex-none"
       >
         <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
           {pocket.laid && <Notice look="info" title={TEXTS.laidHint} />}
+          <Button className="self-end xl:hidden" aria-pressed={previewing} onClick={() => setPreviewing(!previewing)}>
+            {TEXTS.preview}
+          </Button>
           <div className="grid grid-cols-[1fr_190px] gap-3 max-sm:grid-cols-1">
             <label className="font-bold">
               {TEXTS.nameOfThePocket}
@@ -157,7 +163,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           </SaveBar>
         )}
       </form>
-      <PocketPreview fields={standsIn(fields, template.sections.find((one) => one.pockets.some((of) => of.id === pocket.id))?.units[0])} pocket={pocket} chips={impact.data?.chips ?? []} />
+      <PocketPreview shown={previewing} fields={standsIn(fields, template.sections.find((one) => one.pockets.some((of) => of.id === pocket.id))?.units[0])} pocket={pocket} chips={impact.data?.chips ?? []} />
     </div>
   );
 }
@@ -291,11 +297,18 @@ function Means({ impact }: { impact: Schema["ImpactShape"] }) {
 /** Locking for everybody, retiring, bringing back, taking away what nobody used. */
 function More({ pocket, pattern, groupId, edits }: Pick<Props, "pocket" | "pattern" | "groupId" | "edits">) {
   const [locking, setLocking] = useState(false);
-  const mayLock = allowed(useGroup(), "lock_pockets");
+  const group = useGroup();
+  const mayLock = allowed(group, "lock_pockets");
+  const mayCollect = allowed(group, "set_handin");
   if (pocket.retired) return <Button onClick={() => edits.retire(pocket, false)}>{TEXTS.restore}</Button>;
   const unused = pocket.with_work === 0 && pocket.handins.length === 0;
   return (
     <>
+      {mayCollect && !pattern && (
+        <Link to={`/g/${groupId}/hand-ins?new=1&pocket=${pocket.id}`} className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 text-sm font-semibold hover:border-control hover:bg-ground">
+          {OUTLINE.collect}
+        </Link>
+      )}
       {mayLock && !pattern && <Button onClick={() => setLocking(true)}>{TEXTS.lock}</Button>}
       {locking && (
         <Suspense>

@@ -20,17 +20,17 @@ interface Props {
   chips: Schema["ChipShape"][];
 }
 
-export function PocketPreview({ fields, pocket, chips }: Props) {
+export function PocketPreview({ fields, pocket, chips, shown }: Props & { /** In a narrow window too, where it is asked for. */ shown: boolean }) {
   const [as, setAs] = useState<"student" | "staff">("student");
   const [width, setWidth] = useState<Width>("phone");
   const scale = SPACE / WIDTHS[width];
   return (
-    <aside aria-label={TEXTS.preview} className="flex w-[304px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-paper p-4 max-xl:hidden">
+    <aside aria-label={TEXTS.preview} className={`flex w-[304px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-paper p-4 max-lg:w-full max-lg:border-t max-lg:border-l-0 ${shown ? "" : "max-xl:hidden"}`}>
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="text-base">{TEXTS.preview}</h2>
         <Choice label={TEXTS.seenAs} words={SEEN_AS} value={as} onChange={setAs} />
       </div>
-      <div className="rounded-lg border-8 border-ink bg-ground">
+      <div className="w-[272px] rounded-lg border-8 border-ink bg-ground">
         <div className="overflow-hidden rounded-sm" style={{ height: 470 }}>
           <div className="flex flex-col gap-4 p-5" style={{ width: WIDTHS[width], minHeight: 470 / scale, transform: `scale(${scale})`, transformOrigin: "top left" }}>
             {as === "student" ? <AsStudent fields={fields} chips={chips} /> : <AsStaff fields={fields} pocket={pocket} chips={chips} />}

@@ -34,7 +34,7 @@ export function TemplateView() {
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
       <Outline groupId={groupId} template={template} chosen={chosen?.id ?? null} units={units?.id ?? null} edits={edits} onChoose={choose} onUnits={(id) => setAddress({ units: String(id) })} />
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-lg:flex-none">
         {edits.error instanceof Problem && (
           <div className="px-5 pt-4">
             <Notice title={edits.error.title} fix={edits.error.fix} />

@@ -89,6 +89,11 @@ export function useEdits(groupId: number) {
         TEXTS.theSectionTitleIsGone({ title: section.title }),
         TEXTS.theSectionTitleIsBack({ title: section.title }),
       ),
+    /** Put a section before another one (null: at the end); ``was`` is what it stood before. */
+    moveSection: (section: Section, before: number | null, was: number | null) => {
+      const put = (place: number | null) => data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/move", { ...of(section.id), body: { before: place } }));
+      step.mutate({ run: () => put(before), words: OUTLINE.sectionMoved({ title: section.title }), undo: () => put(was) });
+    },
     movePocket: (id: number, section: number, before: number | null) => step.mutate({ run: () => move(id, section, before) }),
     retire: (pocket: Laid, retired: boolean) =>
       step.mutate({

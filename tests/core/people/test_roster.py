@@ -53,7 +53,9 @@ class Reading(SimpleTestCase):
 
     def test_a_title_above_the_headings_and_notes_beside_are_no_names(self) -> None:
         table = read_text("8 Plot, autumn term\t\t\n\t\t\nName\tForm / per.\tRemarks\nThandi Dube\tP3\tnew\n")
-        self.assertEqual((table.heading, table.rows), (("Name", "Form / per.", "Remarks"), (("Thandi Dube", "P3", "new"),)))
+        self.assertEqual(
+            (table.heading, table.rows), (("Name", "Form / per.", "Remarks"), (("Thandi Dube", "P3", "new"),))
+        )
         self.assertEqual(guess(table), (C.NAME, C.GROUP, C.IGNORE))
         lines = "\n".join(f"Ann{at} Holm\tP1\t{'sits in front' if at == 2 else ''}" for at in range(6))
         self.assertEqual(guess(read_text(lines)), (C.NAME, C.PERIOD, C.IGNORE))
