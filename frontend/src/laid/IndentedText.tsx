@@ -50,7 +50,7 @@ export function IndentedText({ label, hint, rows = 14, value, onChange }: Props)
   };
   const keys: Record<string, typeof onTab> = { Tab: onTab, Enter: onEnter, Escape: onEscape };
   return (
-    <label className="flex min-h-0 flex-1 flex-col font-bold">
+    <label className="flex flex-1 flex-col font-bold md:not-low:min-h-0">
       {label}
       <textarea
         ref={field}
@@ -62,7 +62,7 @@ export function IndentedText({ label, hint, rows = 14, value, onChange }: Props)
         onChange={(event) => onChange(event.target.value)}
         onKeyDown={(event) => !event.nativeEvent.isComposing && keys[event.key]?.(event)}
         onBlur={() => setLeaving(false)}
-        className="mt-1 flex-1 resize-y rounded-md border border-control bg-paper px-3 py-2 font-normal whitespace-pre [tab-size:2]"
+        className="mt-1 min-h-24 flex-1 resize-y rounded-md border border-control bg-paper px-3 py-2 font-normal whitespace-pre [tab-size:2]"
       />
       <span id={hintId} className="mt-1 text-sm font-normal text-ink-soft">
         {hint}

@@ -11,7 +11,7 @@ type Found = Schema["ReadOutline"];
 
 export function Understood({ found }: { found: Found | null }) {
   return (
-    <section aria-label={READ.understood} className="flex min-h-0 flex-col gap-3">
+    <section aria-label={READ.understood} className="flex flex-col gap-3 md:not-low:min-h-0">
       <h2 className="text-base">{READ.understood}</h2>
       {found && <Notes notes={found.problems} wrong />}
       {/* What scrolls must be reached by the keyboard. */}

@@ -16,7 +16,7 @@ type Looked = Schema["LookedShape"];
 export function Beginning({ look, error }: { look: Looked | undefined; error: unknown }) {
   const [as, setAs] = useState<As>("student");
   return (
-    <section aria-label={TEXTS.preview} className="flex min-h-0 min-w-0 flex-1 flex-col gap-3 overflow-y-auto p-5 max-lg:overflow-visible">
+    <section aria-label={TEXTS.preview} className="flex min-h-0 min-w-0 flex-1 flex-col gap-3 overflow-y-auto p-5 max-lg:flex-none max-lg:overflow-visible low:overflow-visible">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h2 className="text-base">{TEXTS.preview}</h2>
         <div role="group" aria-label={TEXTS.seenAs} className="flex gap-1">

@@ -106,18 +106,18 @@ function Start({ choices }: { choices: Choices }) {
   };
   const caseload = fields.kind === "caseload";
   return (
-    <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
+    <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto low:flex-none">
       <form
         ref={box}
         noValidate
         aria-labelledby="start-class"
-        className="flex min-h-0 w-[600px] shrink-0 flex-col border-r border-line bg-paper max-lg:w-full max-lg:shrink max-lg:border-r-0"
+        className="flex min-h-0 w-[600px] shrink-0 flex-col border-r border-line bg-paper max-lg:w-full max-lg:flex-none max-lg:border-r-0"
         onSubmit={(event) => {
           event.preventDefault();
           if (!start.isPending) void submit();
         }}
       >
-        <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-y-auto p-5">
+        <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-y-auto p-5 max-lg:overflow-visible low:overflow-visible">
           <div>
             <h1 id="start-class" className="text-xl">
               {TEXTS.title}
@@ -127,7 +127,7 @@ function Start({ choices }: { choices: Choices }) {
           <NamePart form={form} fields={fields} choices={choices} tried={tried} />
           {!caseload && <Parts form={form} fields={fields} choices={choices} list={list.data} listError={list.error} />}
         </div>
-        <Foot>
+        <Foot className="max-lg:sticky max-lg:bottom-0 low:static">
           {tried && wrong.length > 0 && (
             <Notice title={TEXTS.toMend}>
               <ul className="list-disc pl-5">

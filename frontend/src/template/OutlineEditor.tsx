@@ -73,14 +73,14 @@ export function OutlineEditor(props: Props) {
     <form
       noValidate
       aria-label={OUTLINE.title}
-      className="flex min-h-0 flex-1 flex-col gap-4"
+      className="flex flex-col gap-4 md:not-low:min-h-0 md:not-low:flex-1"
       onSubmit={(event) => {
         event.preventDefault();
         if (ready) lay.mutate();
       }}
     >
-      <div className="grid min-h-0 flex-1 grid-cols-2 gap-5 max-md:grid-cols-1">
-        <div className="flex min-h-0 flex-col gap-3">
+      <div className="grid grid-cols-2 gap-5 max-md:grid-cols-1 md:not-low:min-h-0 md:not-low:flex-1">
+        <div className="flex flex-col gap-3 md:not-low:min-h-0">
           <IndentedText label={OUTLINE.field} hint={OUTLINE.hint} value={filled.text} onChange={(text) => setFilled({ ...filled, text })} />
           <label className="flex flex-wrap items-center gap-2">
             {OUTLINE.unsaid}
