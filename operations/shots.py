@@ -64,9 +64,14 @@ def _patterns(page: Page) -> None:
     page.get_by_role("heading", name="When work comes").wait_for()
 
 
-def _log(page: Page) -> None:
-    page.get_by_role("link", name=re.compile("^Crop log")).first.click()
-    page.get_by_role("region", name="Added up").scroll_into_view_if_needed()
+def _start(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("account of")).click()
+    page.get_by_role("menuitem", name="Start a class").click()
+    page.get_by_label("Name as students know it").fill("9 Plot · Growing & Cooking")
+    page.get_by_role("combobox", name="Like").select_option(index=1)
+    page.get_by_role("button", name="staff", exact=True).click()
+    page.get_by_role("heading", name="Hand-ins").wait_for()
+    page.get_by_label("Name as students know it").focus()
 
 
 def _came(page: Page) -> None:
@@ -170,7 +175,7 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "patterns": ("okafor", DESK, _patterns),
     "my-classes": ("marsh", DESK, _classes),
     "list": ("okafor", DESK, _came),
-    "log-tablet": ("josh", TABLET, _log),
+    "start-a-class": ("okafor", DESK, _start),
     "caseload": ("lindqvist", DESK, _caseload),
     "calendar": ("bright", DESK, _calendar),
     "my-pockets": ("josh", DESK, _pocket),

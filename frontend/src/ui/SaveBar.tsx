@@ -30,13 +30,14 @@ export function SaveBar({ changed, means, wrong, refused, saving, onSave, onAsWa
       {changed && !wrong && (means ?? <p className="p-3 text-quiet">{words.workingOut}</p>)}
       <div className="flex flex-wrap items-center gap-2">
         {children}
-        <span className="flex-1" />
-        <Button className="min-h-9" disabled={!changed} onClick={onAsWas}>
-          {words.asWas}
-        </Button>
-        <Button look="main" type={onSave ? "button" : "submit"} className="min-h-9" disabled={!changed || saving || isWrong(wrong)} onClick={onSave}>
-          {words.save}
-        </Button>
+        <span className="ml-auto flex gap-2">
+          <Button className="min-h-9" disabled={!changed} onClick={onAsWas}>
+            {words.asWas}
+          </Button>
+          <Button look="main" type={onSave ? "button" : "submit"} className="min-h-9" disabled={!changed || saving || isWrong(wrong)} onClick={onSave}>
+            {words.save}
+          </Button>
+        </span>
       </div>
     </Foot>
   );
