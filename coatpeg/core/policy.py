@@ -68,7 +68,7 @@ class Action(StrEnum):
     KEEP_ROSTER = "change the class list"
     SEE_STAFF = "see the staff of a class"
     KEEP_STAFF = "change the staff of a class"
-    KEEP_CLASS = "rename a class and move its days"
+    KEEP_CLASS = "rename a class, move its days, put it away"
     BRING_IN_KNOWN = "bring in a student who is known from elsewhere"
     GIVE_PASSWORD = "give a student a new password"
     SEE_TEMPLATE = "see the template"
@@ -215,7 +215,7 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_ADJUSTMENTS: "What was agreed for a student is for the coordinator and the leads.",
     Action.KEEP_ADJUSTMENTS: "Only the student's learning-support coordinator changes what was agreed.",
     Action.KEEP_STAFF: "Only the lead and co-teachers of the class change its staff.",
-    Action.KEEP_CLASS: "Only the lead of the class renames it and moves its days.",
+    Action.KEEP_CLASS: "Only the lead of the class renames it, moves its days and puts it away.",
     Action.CHANGE_ACCOUNT: "A sign-in card opens one class. For the rest of the account sign in by name.",
     Action.BRING_IN_KNOWN: "Only an administrator, or a lead who has the student already, says that they come in.",
     Action.GIVE_PASSWORD: "Only an administrator, or a lead of every class the student is in, gives a new password.",
@@ -234,7 +234,9 @@ def decide(action: Action, standing: Iterable[tuple[Role, Relation]]) -> Decisio
     if any((action, role, relation) in TABLE for role, relation in standing):
         return Decision(True)
     if any(role is Role.LEAVER for role, _ in standing):
-        return Decision(False, "You left this class, or it is over: what is yours can be read, and nothing changed.")
+        return Decision(
+            False, "You left this class, or it is over or put away: what is yours can be read, and nothing changed."
+        )
     return Decision(False, _BECAUSE.get(action, f"You may not {action.value} here."))
 
 

@@ -51,12 +51,12 @@ _VERBS = {
     ),
     Kind.ROSTER: (
         "card_made card_voided came_back enrolled left password_given pegs_swapped roster_undone student_changed "
-        "class_started class_changed"
+        "class_changed class_started"
     ),
     Kind.LISTS: (
         "join_confirmed join_declined join_requested join_withdrawn roster_by_itself roster_dropped roster_put_aside"
     ),
-    Kind.STAFF: "staff_changed",
+    Kind.STAFF: "class_brought_back class_put_away staff_changed",
     Kind.CALENDAR: "calendar_changed",
 }
 KIND_OF = {verb: kind for kind, verbs in _VERBS.items() for verb in verbs.split()}

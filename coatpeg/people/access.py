@@ -31,14 +31,14 @@ _ZONE = Subquery(School.objects.order_by("pk").values("zone")[:1])
 
 
 def _standing_as(person_id: int, group_id: int) -> QuerySet[Any, Any]:
-    """A person's role in a group, or their enrolment in it: (role, enrolment, its last day, the group's, the zone)."""
+    """A person's role in a group, or enrolment in it: (role, enrolment, its last day, the group's, put away, zone)."""
     as_staff = StaffRole.objects.filter(person_id=person_id, group_id=group_id).values_list(
-        "role", Value(None, IntegerField()), Value(None, DateField()), "group__last", _ZONE
+        "role", Value(None, IntegerField()), Value(None, DateField()), "group__last", "group__put_away_at", _ZONE
     )
     as_student = (
         Enrolment.objects.filter(person_id=person_id, group_id=group_id)
         .exclude(group__kind=TeachingGroup.Kind.CASELOAD)
-        .values_list(Value(Role.STUDENT.value), "pk", "last", "group__last", _ZONE)
+        .values_list(Value(Role.STUDENT.value), "pk", "last", "group__last", "group__put_away_at", _ZONE)
     )
     return as_staff.union(as_student, all=True)
 
@@ -50,17 +50,24 @@ def _today(zone: str | None) -> date:
     return timezone.now().astimezone(ZoneInfo(zone or "UTC")).date()
 
 
-def role_of_staff(role: Role, group_last: date, today: date) -> Role | None:
-    """What somebody on the staff of a class is on a day: long after it, its lead reads it, others are nothing."""
+def role_of_staff(role: Role, group_last: date, today: date, *, put_away: bool) -> Role | None:
+    """What somebody on the staff of a class is on a day: long after it, its lead reads it, others are nothing.
+
+    In a class that is put away all of them read.
+    """
+    if put_away:
+        return Role.OBSERVER
     if today <= group_last + AFTERWARDS:
         return role
     return Role.OBSERVER if role is Role.LEAD else None
 
 
-def role_of_student(left_on: date | None, group_last: date, today: date) -> Role | None:
+def role_of_student(left_on: date | None, group_last: date, today: date, *, put_away: bool) -> Role | None:
     """What a student is in a class on a day: a leaver reads until it ends; a finished class stays readable."""
     if left_on is not None and left_on < today:
         return Role.LEAVER if today <= group_last else None
+    if put_away:
+        return Role.LEAVER
     return Role.STUDENT if today <= group_last + AFTERWARDS else Role.LEAVER
 
 
@@ -68,14 +75,14 @@ def follower(person: Person, group_id: int) -> tuple[Standings, int | None]:
     """How a person stands to a group, and their enrolment where they are its student: one query, for a poll."""
     if person.only_in not in (None, group_id):
         return NOBODY, None
-    for role, enrolment, left_on, group_last, zone in sorted(
+    for role, enrolment, left_on, group_last, away, zone in sorted(
         _FOLLOWER.run(person.pk, group_id), key=lambda row: row[1] is not None
     ):
         today = _today(zone)
         if enrolment is None:
-            found = role_of_staff(Role(role), group_last, today)
+            found = role_of_staff(Role(role), group_last, today, put_away=away is not None)
         else:
-            found = role_of_student(left_on, group_last, today)
+            found = role_of_student(left_on, group_last, today, put_away=away is not None)
         return (frozenset({(found, Relation.CLASS)}) if found else NOBODY), enrolment
     return NOBODY, None
 
@@ -85,6 +92,14 @@ def to_group(person: Person, group_id: int) -> Standings:
     return follower(person, group_id)[0]
 
 
+def to_group_put_away(person: Person, group_id: int) -> Standings:
+    """How somebody on the staff would stand to a group if it were not put away: for bringing it back."""
+    if person.only_in is not None:
+        return NOBODY
+    role = StaffRole.objects.filter(person=person, group_id=group_id).values_list("role", flat=True).first()
+    return frozenset({(Role(role), Relation.CLASS)}) if role else NOBODY
+
+
 def to_student(person: Person, enrolment: Enrolment) -> Standings:
     """How a person stands to one student's portfolio in one group."""
     if person.only_in not in (None, enrolment.group_id):
@@ -92,35 +107,36 @@ def to_student(person: Person, enrolment: Enrolment) -> Standings:
     if enrolment.person_id == person.pk:
         return _to_own(enrolment)
     found = set()
-    for role, of_caseload, group_last, left_on, zone in _REVIEWERS.run(
+    for role, of_caseload, group_last, left_on, away, zone in _REVIEWERS.run(
         person.pk, enrolment.group_id, person.pk, enrolment.person_id
     ):
         today = _today(zone)
         if of_caseload:
-            if today <= group_last and (left_on is None or today <= left_on):
+            if away is None and today <= group_last and (left_on is None or today <= left_on):
                 found.add((Role(role), Relation.CASELOAD))
-        elif standing := role_of_staff(Role(role), group_last, today):
+        elif standing := role_of_staff(Role(role), group_last, today, put_away=away is not None):
             found.add((standing, Relation.CLASS))
     return frozenset(found)
 
 
 def _to_own(enrolment: Enrolment) -> Standings:
     """As the student of it: no query while the class runs."""
-    if enrolment.last is None and timezone.now().date() < enrolment.group.last:
+    away = enrolment.group.put_away_at is not None
+    if enrolment.last is None and not away and timezone.now().date() < enrolment.group.last:
         return frozenset({(Role.STUDENT, Relation.OWN)})
     today = school_calendar().local_day(timezone.now())
-    own = role_of_student(enrolment.last, enrolment.group.last, today)
+    own = role_of_student(enrolment.last, enrolment.group.last, today, put_away=away)
     return frozenset({(own, Relation.OWN)}) if own else NOBODY
 
 
 def _reviewing(person_id: int, group_id: int, again_id: int, student_id: int) -> QuerySet[Any, Any]:
     """A person's role in a student's class, and in the caseloads the student is in."""
     in_class = StaffRole.objects.filter(person_id=person_id, group_id=group_id).values_list(
-        "role", Value(0), "group__last", Value(None, DateField()), _ZONE
+        "role", Value(0), "group__last", Value(None, DateField()), "group__put_away_at", _ZONE
     )
     in_caseload = StaffRole.objects.filter(
         person_id=again_id, group__kind=TeachingGroup.Kind.CASELOAD, group__enrolments__person_id=student_id
-    ).values_list("role", Value(1), "group__last", "group__enrolments__last", _ZONE)
+    ).values_list("role", Value(1), "group__last", "group__enrolments__last", "group__put_away_at", _ZONE)
     return in_class.union(in_caseload, all=True)
 
 
@@ -164,9 +180,10 @@ def leads_of(student_id: int) -> list[int]:
 def _running() -> QuerySet[Enrolment]:
     """Enrolments of today in running classes, no caseloads."""
     today = school_calendar().local_day(timezone.now())
-    return Enrolment.objects.filter(Q(last=None) | Q(last__gte=today), group__last__gte=today).exclude(
-        group__kind=TeachingGroup.Kind.CASELOAD
+    running = Enrolment.objects.filter(
+        Q(last=None) | Q(last__gte=today), group__last__gte=today, group__put_away_at=None
     )
+    return running.exclude(group__kind=TeachingGroup.Kind.CASELOAD)
 
 
 def _roles_over(person_id: int, students: Collection[int]) -> dict[int, list[Role | None]]:

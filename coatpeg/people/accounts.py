@@ -33,6 +33,7 @@ class Membership:
     kind: str
     role: Role
     enrolment_id: int | None
+    put_away: bool = False
 
     @property
     def may(self) -> frozenset[Action]:
@@ -129,22 +130,22 @@ def memberships(person: Person) -> list[Membership]:
     """
     today = school_calendar().local_day(timezone.now())
     staff = StaffRole.objects.filter(person=person).values_list(
-        "group_id", "group__name", "group__kind", "group__last", "role"
+        "group_id", "group__name", "group__kind", "group__last", "group__put_away_at", "role"
     )
     own = (
         Enrolment.objects.filter(person=person)
         .exclude(group__kind=TeachingGroup.Kind.CASELOAD)
-        .values_list("group_id", "group__name", "group__kind", "group__last", "last", "pk")
+        .values_list("group_id", "group__name", "group__kind", "group__last", "group__put_away_at", "last", "pk")
     )
     found = [
-        Membership(group, name, kind, now_is, None)
-        for group, name, kind, last, role in staff
-        if (now_is := role_of_staff(Role(role), last, today))
+        Membership(group, name, kind, now_is, None, put_away=away is not None)
+        for group, name, kind, last, away, role in staff
+        if (now_is := role_of_staff(Role(role), last, today, put_away=away is not None))
     ]
     found += [
-        Membership(group, name, kind, now_is, pk)
-        for group, name, kind, last, left_on, pk in own
-        if (now_is := role_of_student(left_on, last, today))
+        Membership(group, name, kind, now_is, pk, put_away=away is not None)
+        for group, name, kind, last, away, left_on, pk in own
+        if (now_is := role_of_student(left_on, last, today, put_away=away is not None))
     ]
     found = [one for one in found if person.only_in in (None, one.group_id)]
     return sorted(found, key=lambda one: (one.kind != "class", names.sort_key(one.name, "", one.group_id)))

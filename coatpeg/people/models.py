@@ -97,6 +97,8 @@ class TeachingGroup(models.Model):
     kind = models.CharField(max_length=10, choices=Kind)
     first = models.DateField()
     last = models.DateField()
+    put_away_at = models.DateTimeField(null=True, blank=True)
+    """When its lead put it away: read by its staff and students, changed by nobody, until it is brought back."""
     takes_lists_by = models.ForeignKey(Person, models.SET_NULL, null=True, blank=True, related_name="+")
     """In whose name lists from the roster folder are applied by themselves; None: somebody looks at them first."""
 

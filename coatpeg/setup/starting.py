@@ -1,4 +1,4 @@
-"""Starting a class, caseload or cohort: the group, its lead, an empty template. Renaming one, moving its days."""
+"""Starting a class, caseload or cohort: the group, its lead, an empty template. Renaming, moving, putting away."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from coatpeg.events.recording import deed
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import FIRST_SECTION, Section, Template
 from coatpeg.people import staffing
-from coatpeg.people.access import require_in_group, require_in_school
+from coatpeg.people.access import require, require_in_group, require_in_school, to_group_put_away
 from coatpeg.people.models import Enrolment, PeriodMembership, Person, TeachingGroup
 
 LONGEST_NAME = 100
@@ -74,19 +74,53 @@ def _checked(name: str, first: date, last: date) -> str:
 
 @dataclass(frozen=True, slots=True)
 class ClassFacts:
-    """What a class is called and from when to when it runs; ``outside`` are hand-ins due on other days, by title."""
+    """What a class is called and from when to when it runs; ``outside`` are hand-ins due on other days, by title.
+
+    ``put_away``: since when; ``may_bring_back``: whether this person may.
+    """
 
     title: str
     first: date
     last: date
     may_change: bool
     outside: list[str]
+    put_away: datetime | None
+    may_bring_back: bool
 
 
 def class_facts(person: Person, group_id: int) -> ClassFacts:
     """What a class is called and when it runs."""
     standings = require_in_group(person, Action.SEE_STAFF, group_id)
-    return _facts(TeachingGroup.objects.get(pk=group_id), decide(Action.KEEP_CLASS, standings).allowed)
+    group = TeachingGroup.objects.get(pk=group_id)
+    before = to_group_put_away(person, group_id) if group.put_away_at else standings
+    may_bring_back = group.put_away_at is not None and decide(Action.KEEP_CLASS, before).allowed
+    return _facts(group, decide(Action.KEEP_CLASS, standings).allowed, may_bring_back)
+
+
+def put_away(person: Person, group_id: int, now: datetime) -> None:
+    """Put a class away: its staff and students read it, nobody changes it, it stands apart from the running ones.
+
+    Decided here: nothing in it changes by that, its hand-ins and dates stay; it is on nobody's list of classes or of
+    what is to be handed in. Put away once more it stays as it is.
+    """
+    require(Action.KEEP_CLASS, to_group_put_away(person, group_id))
+    with deed(person.pk, now) as doing:
+        group = TeachingGroup.objects.select_for_update().get(pk=group_id)
+        if group.put_away_at is None:
+            group.put_away_at = now
+            group.save(update_fields=["put_away_at"])
+            doing.record("class_put_away", group_id)
+
+
+def bring_back(person: Person, group_id: int, now: datetime) -> None:
+    """Bring a class back that was put away; one that runs stays as it is."""
+    require(Action.KEEP_CLASS, to_group_put_away(person, group_id))
+    with deed(person.pk, now) as doing:
+        group = TeachingGroup.objects.select_for_update().get(pk=group_id)
+        if group.put_away_at is not None:
+            group.put_away_at = None
+            group.save(update_fields=["put_away_at"])
+            doing.record("class_brought_back", group_id)
 
 
 def change_class(person: Person, group_id: int, name: str, first: date, last: date, now: datetime) -> ClassFacts:
@@ -108,10 +142,11 @@ def change_class(person: Person, group_id: int, name: str, first: date, last: da
             group.name, group.first, group.last = name, first, last
             group.save(update_fields=["name", "first", "last"])
             doing.record("class_changed", group_id, first=first.isoformat(), last=last.isoformat())
-        return _facts(group, may_change=True)
+        return _facts(group, may_change=True, may_bring_back=False)
 
 
-def _facts(group: TeachingGroup, may_change: bool) -> ClassFacts:
+def _facts(group: TeachingGroup, may_change: bool, may_bring_back: bool) -> ClassFacts:
     due = HandIn.objects.filter(group=group, taken_away_at=None).exclude(due_day=None)
     outside = due.exclude(due_day__range=(group.first, group.last)).order_by("due_day", "pk")
-    return ClassFacts(group.name, group.first, group.last, may_change, list(outside.values_list("title", flat=True)))
+    titles = list(outside.values_list("title", flat=True))
+    return ClassFacts(group.name, group.first, group.last, may_change, titles, group.put_away_at, may_bring_back)

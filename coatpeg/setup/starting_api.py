@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import asdict, replace
-from datetime import date
+from datetime import date, datetime
 from typing import Any, Literal
 
 from django.http import HttpRequest
@@ -21,7 +21,7 @@ from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.people.shapes import Day, KindWord, Named, Shape
 from coatpeg.setup.class_start import ClassPlan, Like, choices, look, look_at_list, read_list, start_class
 from coatpeg.setup.roster.api import ColumnWord, LineShape, line_data
-from coatpeg.setup.starting import change_class, class_facts
+from coatpeg.setup.starting import bring_back, change_class, class_facts, put_away
 from coatpeg.setup.template.gallery_api import SectionsIn, ShownTemplate
 from coatpeg.setup.template.outline_api import OutlineNote
 from coatpeg.setup.template.shapes import PocketSettings
@@ -248,13 +248,15 @@ class ClassIn(Shape):
 
 
 class ClassShape(Shape):
-    """The same as it stands; ``outside`` are hand-ins that are due on other days, by title."""
+    """The same as it stands; ``outside`` are hand-ins due on other days, by title; ``put_away``: since when."""
 
     title: str
     first: date
     last: date
     may_change: bool
     outside: list[str]
+    put_away: datetime | None
+    may_bring_back: bool
 
 
 ONE = "/groups/{group_id}"
@@ -270,3 +272,24 @@ def see_class(request: HttpRequest, group_id: int) -> Any:
 def change_class_(request: HttpRequest, group_id: int, body: ClassIn) -> Any:
     """Rename a class, move its days."""
     return asdict(change_class(person_of(request), group_id, body.name, body.first, body.last, now()))
+
+
+@router.put(
+    ONE + "/put-away", response={204: None}, operation_id="put_class_away", openapi_extra=for_action(Action.KEEP_CLASS)
+)
+def put_class_away(request: HttpRequest, group_id: int) -> Any:
+    """Put a class away: read by those who are in it, changed by nobody."""
+    put_away(person_of(request), group_id, now())
+    return Status(204, None)
+
+
+@router.delete(
+    ONE + "/put-away",
+    response={204: None},
+    operation_id="bring_class_back",
+    openapi_extra=for_action(Action.KEEP_CLASS),
+)
+def bring_class_back(request: HttpRequest, group_id: int) -> Any:
+    """Bring a class back that was put away."""
+    bring_back(person_of(request), group_id, now())
+    return Status(204, None)

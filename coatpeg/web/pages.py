@@ -23,7 +23,7 @@ def front(request: HttpRequest) -> HttpResponse:
     """
     person = request.user if isinstance(request.user, Person) else None
     if person and request.path == "/" and request.method == "GET":
-        home = sessions.home_of(sessions.groups_of(person))
+        home = sessions.home_of(person, sessions.groups_of(person))
         if home:
             return redirect(home)
     try:

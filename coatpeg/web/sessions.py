@@ -17,6 +17,7 @@ from pydantic import Field
 from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming, texts
+from coatpeg.handins.student.to_hand_in import most_urgent
 from coatpeg.people import accounts, cards, reading
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person, School, TeachingGroup
@@ -49,6 +50,8 @@ class GroupLine(Shape):
     enrolment: int | None
     landing: str | None
     """The view that this person's work here begins with, as an address; None where there is none yet."""
+    put_away: bool
+    """It is read only, and stands apart."""
 
 
 class Me(Shape):
@@ -174,7 +177,7 @@ def _session(person: Person | None) -> dict[str, Any]:
         "today": today,
         "term": {"name": term.name, "week": week, "weeks": len(weeks)} if term else None,
         "groups": groups,
-        "home": home_of(groups),
+        "home": home_of(person, groups) if person else None,
         "demo": SIGN_INS if settings.DEMO and not person else [],
         "upload_limit": settings.UPLOAD_LIMIT,
         "text_limit": texts.LONGEST_TEXT,
@@ -210,16 +213,23 @@ def groups_of(person: Person) -> list[dict[str, Any]]:
             "enrolment": one.enrolment_id,
             "portfolio": portfolios.get(one.enrolment_id) if one.enrolment_id else None,
             "landing": _landing(one, portfolios),
+            "put_away": one.put_away,
         }
         for one in found
     ]
 
 
-def home_of(groups: list[dict[str, Any]]) -> str | None:
-    """Where somebody's day begins: with several classes to look after, over all of them; else in the first one."""
+def home_of(person: Person, groups: list[dict[str, Any]]) -> str | None:
+    """Where somebody's day begins: with several classes to look after, over all of them; as a student of several, where
+    something is to be handed in first; else in the first one.
+    """
+    groups = [one for one in groups if not one["put_away"]] or groups
     boards = [one for one in groups if "see_board" in one["may"]]
     if len(boards) > 1:
         return "/classes"
+    if not boards and sum(1 for one in groups if one["portfolio"]) > 1:
+        first = most_urgent(person, now())
+        groups = sorted(groups, key=lambda one: one["id"] != first)
     return next((one["landing"] for one in groups if one["landing"]), None)
 
 

@@ -94,6 +94,56 @@ class Looking(StartCase):
         self.assertEqual(self.ok(self.me, "GET", "/start/staff?text=dube"), [], "no student")
 
 
+class PuttingAway(StartCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.helper = self.plot.staff("ines", Role.CO_TEACHER)
+        self.path = f"/groups/{self.plot.group.pk}"
+
+    def test_it_is_read_by_all_and_changed_by_nobody_until_its_lead_brings_it_back(self) -> None:
+        student, card = self.thandi.enrolment.person, self.card.pk
+        page = self.plot.pocket("About me", "page")
+        builders.fill(self.thandi, self.card)
+        self.ok(self.me, "PUT", f"{self.path}/put-away")
+        for reader in (self.me, self.helper):
+            self.assertEqual(len(self.pegs(reader, self.plot.group.pk)["students"]), 1)
+            self.problem(403, reader, "POST", f"{self.path}/template/sections", {"title": "More"})
+            self.assertEqual(self.ok(reader, "GET", "/classes")["classes"], [])
+            (line,) = self.ok(reader, "GET", "/session")["groups"]
+            self.assertEqual((line["put_away"], line["role"]), (True, "observer"))
+        mine = f"/portfolios/{self.thandi.pk}"
+        self.assertEqual(len(self.ok(student, "GET", f"{mine}/pockets/{card}")["evidence"]), 1)
+        told = self.problem(403, student, "PUT", f"{mine}/pockets/{page.pk}/page", {"text": "x", "version": 0})
+        self.assertIn("nothing changed", told["title"])
+        self.assertFalse(self.ok(student, "GET", f"{mine}/pockets/{card}")["writable"])
+        facts = self.ok(self.helper, "GET", self.path)
+        self.assertIsNotNone(facts["put_away"])
+        self.assertFalse(facts["may_bring_back"])
+        self.problem(403, self.helper, "DELETE", f"{self.path}/put-away")
+        self.problem(404, self.marsh, "DELETE", f"{self.path}/put-away")
+        self.problem(404, student, "DELETE", f"{self.path}/put-away")
+        self.assertTrue(self.ok(self.me, "GET", self.path)["may_bring_back"])
+        self.ok(self.me, "DELETE", f"{self.path}/put-away")
+        self.ok(student, "PUT", f"{mine}/pockets/{page.pk}/page", {"text": "x", "version": 0})
+        self.ok(self.helper, "POST", f"{self.path}/template/sections", {"title": "More"})
+        self.assertEqual(list(differences()), [])
+
+    def test_twice_is_once_and_only_its_lead_does_it(self) -> None:
+        self.problem(403, self.helper, "PUT", f"{self.path}/put-away")
+        self.problem(404, self.marsh, "PUT", f"{self.path}/put-away")
+        for _ in range(2):
+            self.ok(self.me, "PUT", f"{self.path}/put-away")
+        self.assertEqual(Event.objects.filter(verb="class_put_away").count(), 1)
+        for _ in range(2):
+            self.ok(self.me, "DELETE", f"{self.path}/put-away")
+        self.assertEqual(Event.objects.filter(verb="class_brought_back").count(), 1)
+
+    def test_a_class_put_away_is_still_one_that_another_can_be_like(self) -> None:
+        self.ok(self.me, "PUT", f"{self.path}/put-away")
+        made = self.start(like=self.like_plot())
+        self.assertEqual(made["pockets"], 2)
+
+
 class Starting(StartCase):
     def seen(self, text: str = LIST, **more: Any) -> dict[str, Any]:
         found = self.ok(self.me, "POST", "/start/list", {"text": text, **more})

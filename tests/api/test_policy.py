@@ -404,6 +404,8 @@ CALLS: dict[str, Call] = {
     "set_active": send("put", "/api/accounts/{t.of.lead.pk}/active", lambda t: {"active": True}),
     "new_password": send("post", "/api/accounts/{t.of.lead.pk}/password"),
     "see_class": get(GROUP),
+    "put_class_away": send("put", GROUP + "/put-away"),
+    "bring_class_back": send("delete", GROUP + "/put-away"),
     "change_class": send(
         "put", GROUP, lambda t: {"name": "8 Plot", "first": str(t.of.group.first), "last": str(t.of.group.last)}
     ),
@@ -756,6 +758,8 @@ def about_a_student(operation: str) -> bool:
     of_class |= {
         "see_class",
         "change_class",
+        "put_class_away",
+        "bring_class_back",
         "see_staff",
         "find_staff",
         "set_role",

@@ -198,7 +198,7 @@ class Lists(ApiCase):
         self.assertEqual((Enrolment.objects.count(), Event.objects.count()), (2, events))
 
     def test_a_bad_line_never_blocks_the_others(self) -> None:
-        text = "Name\tE-mail\nThandi Dube\tthandi@larkfield.example\nChidi Okonkwo\tchidi@larkfeild\n\tnobody@larkfield.example\n"
+        text = "Name\tE-mail\tPeriod\nThandi Dube\tthandi@larkfield.example\nChidi Okonkwo\tchidi@larkfeild\n\t\tP4\n"
         done = self.bring(text)
         self.assertEqual(done["counts"], {"new": 1, "unreadable": 1, "incomplete": 1})
         self.assertEqual([one["family_name"] for one in self.roster()], ["Dube"])

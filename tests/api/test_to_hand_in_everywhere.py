@@ -48,6 +48,16 @@ class Everywhere(ApiCase):
         found = self.ok(self.person, "GET", f"/portfolios/{self.there.pk}/worklist")
         self.assertEqual([one["title"] for one in found["elsewhere"]], ["Here"])
 
+    def test_a_day_begins_in_the_class_where_something_is_to_be_handed_in_first(self) -> None:
+        def home() -> str:
+            return str(self.ok(self.person, "GET", "/session")["home"])
+
+        self.assertEqual(home(), f"/g/{self.crew.group.pk}/portfolio/{self.there.pk}")
+        for handin in (self.owed, self.later):
+            builders.fill(self.there, self.crew.pocket(f"Other {handin.pk}"))
+            builders.hand_in(self.there, handin, NOW, even_if_empty=True)
+        self.assertEqual(home(), f"/g/{self.plot.group.pk}/portfolio/{self.here.pk}")
+
     def test_statements_grow_with_classes_and_not_with_hand_ins(self) -> None:
         def counted() -> int:
             with CaptureQueriesContext(connection) as queries:

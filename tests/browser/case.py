@@ -133,7 +133,10 @@ class BrowserCase(LiveServerTestCase):
         page = context.new_page()
         page.on("pageerror", lambda error: self.complaints.append(f"error: {error}"))
         page.on(
-            "console", lambda said: self.complaints.append(f"console: {said.text}") if said.type == "error" else None
+            "console",
+            lambda said: (
+                self.complaints.append(f"console: {said.text} {said.location['url']}") if said.type == "error" else None
+            ),
         )
         page.on("request", lambda asked: self.no_other_host(asked.url))
         page.goto(self.live_server_url + path)

@@ -23,8 +23,8 @@ from coatpeg.people.rosters import Member
 
 
 def boards_of(found: list[Membership]) -> list[Membership]:
-    """Those of somebody's groups whose pegs they see."""
-    return [one for one in found if Action.SEE_BOARD in one.may]
+    """Those of somebody's groups whose pegs they see, but for those that are put away."""
+    return [one for one in found if Action.SEE_BOARD in one.may and not one.put_away]
 
 
 def my_classes(person: Person, now: datetime) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from coatpeg.core.handins.standing import Standing, Status
 from coatpeg.core.handins.worklist import pocket_coat
 from coatpeg.core.outlines.filling import Piece, PocketKind, chips, filled
 from coatpeg.core.people.names import full
-from coatpeg.core.policy import Action, allowed
+from coatpeg.core.policy import Action, allowed, decide
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.handins.lines import standing_data
@@ -163,7 +163,9 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "opens": pocket.opens if pocket.opens and pocket.opens > view.today else None,
         "retired": pocket.retired_at is not None,
         "locked_by": [_hold_data(hold) for hold in held],
-        "writable": enrolment.person_id == person.pk and (is_log or not held) and _workable(view, pocket, enrolment),
+        "writable": (is_log or not held)
+        and decide(Action.FILL_POCKET, to_student(person, enrolment)).allowed
+        and _workable(view, pocket, enrolment),
         "chips": chip_data(chips(wanted, lying.pieces)),
         "met": units.met,
         "wanted": units.wanted,

@@ -43,6 +43,17 @@ def _urgency(view: Situation, handin: AskedHandIn) -> Any:
     return urgency(view.standings[cell], view.dues[cell].moment)
 
 
+def most_urgent(person: Person, now: datetime) -> int | None:
+    """The group in which a student of several classes has to hand in something first; None where nothing waits."""
+    mine = {one.enrolment_id: one.group_id for one in memberships(person) if Action.HAND_IN in one.may}
+    found = []
+    for enrolment_id, group_id in mine.items():
+        if enrolment_id is not None:
+            view = situation(group_id, now, enrolments=(enrolment_id,))
+            found += [(_urgency(view, one), group_id) for one in view.handins if waits(view, one)]
+    return min(found)[1] if found else None
+
+
 def _elsewhere(person: Person, here: Portfolio, now: datetime) -> list[dict[str, Any]]:
     """What waits in the student's other classes: the same statements again for each of them."""
     groups = {

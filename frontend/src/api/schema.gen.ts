@@ -1402,6 +1402,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/put-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Class Away
+         * @description Put a class away: read by those who are in it, changed by nobody.
+         */
+        put: operations["put_class_away"];
+        post?: never;
+        /**
+         * Bring Class Back
+         * @description Bring a class back that was put away.
+         */
+        delete: operations["bring_class_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/reminders": {
         parameters: {
             query?: never;
@@ -4930,7 +4954,7 @@ export interface components {
         };
         /**
          * ClassShape
-         * @description The same as it stands; ``outside`` are hand-ins that are due on other days, by title.
+         * @description The same as it stands; ``outside`` are hand-ins due on other days, by title; ``put_away``: since when.
          */
         ClassShape: {
             /**
@@ -4943,10 +4967,14 @@ export interface components {
              * Format: date
              */
             last: string;
+            /** May Bring Back */
+            may_bring_back: boolean;
             /** May Change */
             may_change: boolean;
             /** Outside */
             outside: string[];
+            /** Put Away */
+            put_away: string | null;
             /** Title */
             title: string;
         };
@@ -5717,6 +5745,8 @@ export interface components {
             name: string;
             /** Portfolio */
             portfolio: number | null;
+            /** Put Away */
+            put_away: boolean;
             /** Role */
             role: string;
         };
@@ -11809,6 +11839,46 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PortfolioLine"][];
                 };
+            };
+        };
+    };
+    put_class_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bring_class_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

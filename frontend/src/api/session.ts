@@ -43,3 +43,9 @@ export function may(group: Group | null | undefined, action: Group["may"][number
 export function forgetPeople(queries: QueryClient): void {
   queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
 }
+
+/** Ask who this is and what they may do, and let the page take it in: what is not allowed any more is then asked for no more. */
+export async function freshSession(queries: QueryClient): Promise<void> {
+  await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+  await new Promise((done) => setTimeout(done));
+}

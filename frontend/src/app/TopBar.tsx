@@ -47,7 +47,7 @@ const START = "start";
 
 function ClassSwitcher({ groups, group, staff }: { groups: Group[]; group: Group | null; staff: boolean }) {
   const navigate = useNavigate();
-  const open = groups.filter((one) => landing(one) !== "/");
+  const open = groups.filter((one) => landing(one) !== "/" && (!one.put_away || one.id === group?.id));
   if (open.length === 0) return null;
   if (open.length === 1 && group && !staff) {
     return <span className="min-w-0 truncate font-semibold">{group.name}</span>;

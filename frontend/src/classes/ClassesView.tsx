@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { classesQuery, joinRequestsQuery } from "../api/queries";
-import { useSession } from "../api/session";
+import { landing, useSession } from "../api/session";
 import { day, shortDay } from "../ui/dates";
 import { Coat } from "../ui/Coat";
 import { ListedName } from "../ui/people/ListedName";
@@ -38,6 +38,7 @@ export function ClassesView() {
           )}
         </div>
         {classes.length === 0 ? <Nobody /> : <Table data={found.data} />}
+        <PutAway />
       </section>
       <aside className="flex w-[330px] shrink-0 flex-col gap-4 max-lg:w-full">
         <Pile data={found.data} />
@@ -45,6 +46,29 @@ export function ClassesView() {
         <Requests />
       </aside>
     </div>
+  );
+}
+
+/** Classes that were put away: read, and brought back from their set-up. */
+function PutAway() {
+  const away = useSession().groups.filter((one) => one.put_away);
+  if (away.length === 0) return null;
+  return (
+    <details>
+      <summary className="font-semibold">{TEXTS.putAway({ count: away.length })}</summary>
+      <ul className="mt-2 flex flex-col gap-1">
+        {away.map((one) => (
+          <li key={one.id} className="flex flex-wrap items-center gap-x-4">
+            <Link to={landing(one)} className="min-h-8 font-semibold underline decoration-line underline-offset-2 hover:decoration-ink">
+              {one.name}
+            </Link>
+            <Link to={`/g/${one.id}/setup/class`} className="min-h-8 text-in underline">
+              {TEXTS.bringBack({ name: one.name })}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -5,6 +5,8 @@ export const TEXTS = catalogue("classes", {
   title: "My classes",
   summary: message<{ classes: number; students: number }>("{classes, plural, one {# class} other {# classes}}, {students, plural, one {# student} other {# students}}"),
   start: "Start a class",
+  putAway: message<{ count: number }>("{count, plural, one {# class is} other {# classes are}} put away"),
+  bringBack: message<{ name: string }>("Bring {name} back …"),
   class: "Class",
   handin: "Next hand-in",
   owing: "Owing",

@@ -4,6 +4,7 @@ import type { QueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { client, data } from "../api/client";
 import { boardQuery } from "../api/queries";
+import { freshSession } from "../api/session";
 import { patched } from "./board";
 import { touches } from "./touches";
 
@@ -18,6 +19,8 @@ async function follow(queries: QueryClient, groupId: number, cursor: number | un
   const found = await data(client.GET("/api/groups/{group_id}/changes", { params: { path: { group_id: groupId }, query } }));
   if (cursor === undefined || found.cursor === cursor) return found.cursor;
   if (!found.board_anew && found.rows.length > 0) queries.setQueryData(board, (old) => old && patched(old, found));
+  // What one may do here is known before anything is asked for anew.
+  if (found.kinds.includes("staff")) await freshSession(queries);
   await queries.invalidateQueries({ predicate: (one) => touches(queries, groupId, found, one.queryKey) });
   return found.cursor;
 }

@@ -9,14 +9,14 @@ type Kind = Changes["kinds"][number];
 const LEAVES: Record<string, Kind[]> = {
   filters: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
   load: ["work", "handing", "marks", "comments", "reminders", "show", "template", "gallery", "lists", "staff"],
-  pile: ["comments", "reminders", "show", "gallery", "lists", "staff"],
+  pile: ["comments", "reminders", "show", "gallery", "lists"],
   handins: ["comments", "reminders", "show", "gallery", "lists", "staff", "marks"],
   roster: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "template", "gallery", "staff"],
   drops: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "staff", "calendar"],
   staff: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
   template: ["handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff"],
   gallery: ["work", "handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff", "roster"],
-  portfolios: ["marks", "comments", "reminders", "show", "asked", "own_dues", "gallery", "lists", "staff"],
+  portfolios: ["marks", "comments", "reminders", "show", "asked", "own_dues", "gallery", "lists"],
   shows: ["handing", "marks", "comments", "asked", "own_dues", "adjustments", "lists", "staff", "gallery"],
   // Of two lists that are told apart by what is typed, no change of the class makes another one.
   preview: ["work", "comments", "reminders", "show", "marks", "gallery", "lists", "staff"],

@@ -6,6 +6,7 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import type { Problem } from "../api/problem";
 import { feedbackQuery, pocketQuery } from "../api/queries";
+import { may, useGroup } from "../api/session";
 import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
 import { day, moment } from "../ui/dates";
@@ -49,8 +50,10 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
   const waits = asked.some((one) => ["sent_back", "working", "empty"].includes(one.status));
   // What comes up to any pocket that a hand-in collects is waited for, not only to the open one.
   const coming = useQueue().filter((upload) => upload.wish.portfolio === portfolio && !upload.arrived);
+  const mayHandIn = may(useGroup(), "hand_in");
   const bars =
     mine &&
+    mayHandIn &&
     asked.map((one) => (
       <HandInBar
         key={one.id}

@@ -5,8 +5,9 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { classQuery, sessionQuery } from "../api/queries";
+import { freshSession } from "../api/session";
 import { Button } from "../ui/Button";
-import { fullDay } from "../ui/dates";
+import { dayOf, fullDay } from "../ui/dates";
 import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
@@ -41,12 +42,31 @@ function useChange(groupId: number) {
   return change;
 }
 
+/** Putting a class away, and bringing it back. */
+function usePlace(groupId: number) {
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { group_id: groupId } } };
+  const place = useMutation({
+    mutationFn: (away: boolean) => data(away ? client.PUT("/api/groups/{group_id}/put-away", path) : client.DELETE("/api/groups/{group_id}/put-away", path)),
+    onSuccess: async (_, away) => {
+      if (away) say(CLASS.isAway, () => place.mutate(false));
+      else say(CLASS.isBack);
+      // What one may do in it is another thing now: nothing of it is asked for before that is known.
+      await freshSession(queries);
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+    },
+  });
+  return place;
+}
+
 export function ClassPart({ groupId }: { groupId: number }) {
   const found = useQuery(classQuery(groupId));
   const change = useChange(groupId);
+  const place = usePlace(groupId);
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
-  const { title, first, last, may_change, outside } = found.data;
+  const { title, first, last, may_change, outside, put_away: away, may_bring_back: mayBringBack } = found.data;
   const now = fieldsOf(found.data);
   return (
     <section aria-labelledby="class" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
@@ -57,6 +77,24 @@ export function ClassPart({ groupId }: { groupId: number }) {
         <Form key={`${title} ${first} ${last}`} now={now} busy={change.isPending} problem={change.error} onSave={(body) => change.mutate({ body, before: now })} />
       ) : (
         <p className="text-base">{CLASS.runs({ title, first: fullDay(first), last: fullDay(last) })}</p>
+      )}
+      {may_change && (
+        <div className="flex max-w-xl flex-wrap items-center gap-3 rounded-lg border border-edge bg-paper p-5">
+          <p className="min-w-0 flex-1">{CLASS.putAwayHint}</p>
+          <Button disabled={place.isPending} onClick={() => place.mutate(true)}>
+            {CLASS.putAway}
+          </Button>
+        </div>
+      )}
+      {away && (
+        <div className="flex max-w-xl flex-wrap items-center gap-3 rounded-md bg-today p-4">
+          <p className="min-w-0 flex-1">{CLASS.awaySince({ day: dayOf(away) })}</p>
+          {mayBringBack && (
+            <Button look="main" disabled={place.isPending} onClick={() => place.mutate(false)}>
+              {CLASS.bringBack}
+            </Button>
+          )}
+        </div>
       )}
       {outside.length > 0 && <p className="max-w-3xl rounded-md bg-today p-3">{CLASS.outside({ titles: outside.join(", ") })}</p>}
     </section>

@@ -105,7 +105,7 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
                   </div>
                   {cells.map((cell, place) => (
                     <div key={place} role="cell" className={`min-w-0 ${table.columns[place] === "ignore" ? "text-quiet" : ""}`}>
-                      {BAD.includes(line.verdict) && table.columns[place] !== "ignore" ? (
+                      {[...BAD, "new"].includes(line.verdict) && table.columns[place] !== "ignore" ? (
                         <input
                           defaultValue={cell}
                           aria-label={TEXTS.lineNumberPlace({ number: line.number, place: COLUMNS[table.columns[place] ?? "ignore"] })}

@@ -1,7 +1,7 @@
 /** The class list as it stands, or the bringing in of a new one. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowLeftRight, ClipboardPaste, IdCard, KeyRound, LogOut, Search } from "lucide-react";
+import { ArrowLeftRight, ClipboardPaste, IdCard, KeyRound, LogOut, Search, UserPlus } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { client, data } from "../api/client";
@@ -18,11 +18,12 @@ import { PegPicture } from "../ui/people/PegPicture";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { FirstPassword } from "./FirstPassword";
+import { AddOne } from "./AddOne";
 import { AskedPanel } from "./AskedPanel";
 import { ListChanges } from "./ListChanges";
 import { ListImport } from "./ListImport";
 import { PlaceForm } from "./PlaceForm";
-import { REQUESTS, TEXTS } from "./texts";
+import { ONE, REQUESTS, TEXTS } from "./texts";
 import { useUndoList } from "./undo";
 
 type Student = Schema["ListedStudent"];
@@ -132,6 +133,7 @@ function BringLink() {
 function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: number }) {
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [adding, setAdding] = useState(false);
   const rows = found(roster.students, text);
   const present = roster.students.filter((one) => !one.left).length;
   const choosable = rows.filter((one) => !one.left).map((one) => one.id);
@@ -156,8 +158,14 @@ function List({ roster, groupId }: { roster: Schema["RosterShape"]; groupId: num
           <span className="sr-only">{TEXTS.find}</span>
           <input value={text} onChange={(event) => setText(event.target.value)} placeholder={TEXTS.find} className="w-44 outline-none" />
         </label>
+        {roster.may_change && (
+          <Button className="min-h-9" icon={<UserPlus aria-hidden size={16} />} aria-expanded={adding} onClick={() => setAdding(!adding)}>
+            {ONE.open}
+          </Button>
+        )}
         {roster.may_change && <BringLink />}
       </div>
+      {adding && <AddOne groupId={groupId} periods={[...new Set(roster.students.map((one) => one.period).filter(Boolean))].sort()} onClose={() => setAdding(false)} />}
       {chosen.size > 0 && <Chosen groupId={groupId} chosen={chosen} students={roster.students} onDone={() => setChosen(new Set())} />}
       <Rows rows={rows} chosen={chosen} may={roster.may_change} all={all} onAll={() => setChosen(new Set(all ? [] : choosable))} onToggle={toggle} />
       {roster.may_change && <ListChanges groupId={groupId} />}

@@ -112,7 +112,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
           </div>
         </Modal>
       )}
-      {add.length > 0 && <Add groupId={groupId} onAdd={(person, name) => set.mutate({ person, name, role: "co_teacher", before: null })} />}
+      {add.length > 0 && <Add groupId={groupId} roles={add} onAdd={(person, name, role) => set.mutate({ person, name, role, before: null })} />}
       <section aria-labelledby="roles" className="max-w-3xl">
         <h2 id="roles" className="mb-2 text-base">
           {TEXTS.whatEachRoleMayDo}
@@ -130,9 +130,10 @@ export function StaffPart({ groupId }: { groupId: number }) {
   );
 }
 
-/** Find somebody with a staff account, by a part of the name or address. */
-function Add({ groupId, onAdd }: { groupId: number; onAdd: (person: number, name: string) => void }) {
+/** Find somebody with a staff account, by a part of the name or address; the role is chosen as they are added. */
+function Add({ groupId, roles, onAdd }: { groupId: number; roles: Role[]; onAdd: (person: number, name: string, role: Role) => void }) {
   const [text, setText] = useState("");
+  const [role, setRole] = useState<Role>(roles.includes("co_teacher") ? "co_teacher" : (roles[0] ?? "observer"));
   const wanted = text.trim();
   const found = useQuery({
     queryKey: ["group", groupId, "find-staff", wanted],
@@ -142,15 +143,27 @@ function Add({ groupId, onAdd }: { groupId: number; onAdd: (person: number, name
   const shown = wanted.length > 1 ? found.data : undefined;
   return (
     <div className="max-w-3xl">
-      <label className="font-bold">
-        {TEXTS.addSomebodyByNameOr}
-        <input
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          autoComplete="off"
-          className="mt-1 block min-h-9 w-full max-w-md rounded-md border border-control bg-paper px-3 font-normal"
-        />
-      </label>
+      <div className="flex flex-wrap items-end gap-3">
+        <label className="min-w-64 flex-1 font-bold">
+          {TEXTS.addSomebodyByNameOr}
+          <input
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            autoComplete="off"
+            className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal"
+          />
+        </label>
+        <label className="flex min-h-9 items-center gap-2">
+          {TEXTS.addAs}
+          <select value={role} onChange={(event) => setRole(event.target.value as Role)} className="min-h-9 rounded-md border border-control bg-paper px-2">
+            {roles.map((one) => (
+              <option key={one} value={one}>
+                {ROLES[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
       <div aria-live="polite">
         {shown?.length === 0 && <p className="mt-2 text-quiet">{TEXTS.nobodyOfThatNameHas}</p>}
         {shown && shown.length > 0 && (
@@ -163,7 +176,7 @@ function Add({ groupId, onAdd }: { groupId: number; onAdd: (person: number, name
                 <Button
                   icon={<UserPlus aria-hidden size={16} />}
                   onClick={() => {
-                    onAdd(one.person, one.name);
+                    onAdd(one.person, one.name, role);
                     setText("");
                   }}
                 >

@@ -8,6 +8,12 @@ export type Part = keyof typeof PARTS;
 
 /** The class itself. */
 export const CLASS = catalogue("setup.class", {
+  putAway: "Put the class away",
+  putAwayHint: "A class that is put away can be read by everybody who is in it, and changed by nobody. It stands apart from the running ones until it is brought back.",
+  isAway: "The class is put away: it can be read, and is found under My classes.",
+  isBack: "The class is back as it was.",
+  awaySince: message<{ day: string }>("This class was put away on {day}. It can be read, and nothing in it changed."),
+  bringBack: "Bring it back",
   title: "Name and days of the class",
   name: "Name",
   first: "First day",
@@ -21,6 +27,7 @@ export const CLASS = catalogue("setup.class", {
 });
 
 export const TEXTS = catalogue("setup", {
+  addAs: "as",
   toComplete: "name to be completed",
   setup: "Set-up",
   parts: "Parts of the set-up",
@@ -195,6 +202,17 @@ export const TEXTS = catalogue("setup", {
 });
 
 type Verdict = Schema["LineShape"]["verdict"];
+
+/** One student more. */
+export const ONE = catalogue("setup.one", {
+  open: "Add a student",
+  name: "Name of the student",
+  period: "Period",
+  add: "Add",
+  close: "Close",
+  added: message<{ name: string }>("{name} is in the class, with a portfolio."),
+  asked: message<{ name: string }>("{name} is asked for: whoever has this student says yes first."),
+});
 
 export const VERDICTS: Record<Verdict, string> = catalogue("setup.verdicts", {
   new: "New",

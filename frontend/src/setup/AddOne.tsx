@@ -1,0 +1,89 @@
+/** One student more, typed by name: what it does is said before, as for a whole list. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { UserPlus } from "lucide-react";
+import { useState } from "react";
+import type { KeyboardEvent } from "react";
+import { client, data } from "../api/client";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
+import { useSay } from "../ui/Toasts";
+import { useSettled } from "../ui/useSettled";
+import { ONE, VERDICTS } from "./texts";
+import { useUndoList } from "./undo";
+
+type Preview = Schema["RosterPreview"];
+const WRITES: string[] = ["new", "joins", "back", "changed", "asked"];
+const FIELD = "min-h-9 rounded-md border border-control bg-paper px-3 font-normal";
+
+export function AddOne({ groupId, periods, onClose }: { groupId: number; periods: string[]; onClose: () => void }) {
+  const [typed, setTyped] = useState({ name: "", period: "" });
+  const queries = useQueryClient();
+  const say = useSay();
+  const undo = useUndoList(groupId);
+  const path = { params: { path: { group_id: groupId } } };
+  const body: Schema["ListIn"] = { heading: [], rows: [[typed.name.trim(), typed.period.trim()]], columns: ["name", "period"], as_new: [], drop: null };
+  const settled = useSettled(body);
+  const look = useQuery({
+    queryKey: ["group", groupId, "list", settled],
+    enabled: Boolean(settled.rows[0]?.[0]),
+    placeholderData: (old: Preview | undefined) => old,
+    queryFn: () => data(client.POST("/api/groups/{group_id}/roster/preview", { ...path, body: settled })),
+  });
+  const add = useMutation({
+    mutationFn: (seen: string) => data(client.POST("/api/groups/{group_id}/roster", { ...path, body: { ...settled, leave: [], first: null, seen } })),
+    onSuccess: async (done) => {
+      const name = line?.name ?? typed.name;
+      setTyped({ name: "", period: typed.period });
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      const change = done.change;
+      say(change === null ? ONE.asked({ name }) : ONE.added({ name }), change === null ? undefined : () => undo(change));
+    },
+  });
+  const current = !look.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
+  const line = typed.name.trim() && current ? look.data?.lines[0] : undefined;
+  const ready = line !== undefined && WRITES.includes(line.verdict) && !add.isPending;
+  const escape = (event: KeyboardEvent) => {
+    if (event.key === "Escape") onClose();
+  };
+  return (
+    <form
+      noValidate
+      aria-label={ONE.open}
+      className="flex flex-col gap-2 rounded-lg border border-edge bg-paper p-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (ready && look.data) add.mutate(look.data.seen);
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-3">
+        <label className="min-w-56 flex-1 font-bold">
+          {ONE.name}
+          {/* It opens where somebody has pressed to type. */}
+          {/* eslint-disable-next-line jsx-a11y/no-autofocus */}
+          <input autoFocus value={typed.name} autoComplete="off" onChange={(event) => setTyped({ ...typed, name: event.target.value })} onKeyDown={escape} className={`${FIELD} mt-1 block w-full`} />
+        </label>
+        <label className="font-bold">
+          {ONE.period}
+          <input value={typed.period} list="periods-here" autoComplete="off" onChange={(event) => setTyped({ ...typed, period: event.target.value })} onKeyDown={escape} className={`${FIELD} mt-1 block w-28`} />
+          <datalist id="periods-here">
+            {periods.map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
+        </label>
+        <Button look="main" type="submit" className="min-h-9" icon={<UserPlus aria-hidden size={16} />} disabled={!ready}>
+          {ONE.add}
+        </Button>
+        <Button className="min-h-9" onClick={onClose}>
+          {ONE.close}
+        </Button>
+      </div>
+      <p role="status" className="min-h-6 text-ink-soft">
+        {line && `${line.name}: ${VERDICTS[line.verdict]}. ${line.why} ${line.fix}`.trim()}
+      </p>
+      {add.error instanceof Problem && <Notice title={add.error.title} fix={add.error.fix} />}
+    </form>
+  );
+}
