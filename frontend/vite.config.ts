@@ -74,7 +74,7 @@ export default defineConfig({
     rolldownOptions: {
       output: { codeSplitting: { includeDependenciesRecursively: false, groups: [
           // Small parts of the views that a class is seen in: each alone would cost as much again in what goes with an answer.
-          { name: "class", minShareCount: 2, test: /(src.ui.(people.(ListedName|PegPicture|find)|words)|src.app.Rail|src.pegs.(filters|texts))\.tsx?$|lucide-react.dist.esm.icons.(list|download|search|plus)\.mjs$/ },
+          { name: "class", minShareCount: 2, test: /(src.ui.(people.(ListedName|PegPicture|find)|words|Coat)|src.app.Rail|src.pegs.(filters|texts))\.tsx?$|lucide-react.dist.esm.icons.(list|download|search|plus)\.mjs$/ },
           { name: "shared", minShareCount: 22, test: /node_modules.(?!@headlessui|@react-aria|@floating-ui)|src.(?!language.chosen|main|ui.Modal)/ },
         ] } },
     },

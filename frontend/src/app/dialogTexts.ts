@@ -3,6 +3,9 @@ import { catalogue, message } from "../language/catalogue";
 import { STAFF_VIEWS } from "./texts";
 
 export const DIALOGS = catalogue("app.dialogs", {
+  noClass: "You are in no class yet",
+  noClassHint: "The lead of a class can add you; staff can start one of their own.",
+  startAClass: "Start a class",
   signIn: "Sign in",
   userName: "User name",
   password: "Password",

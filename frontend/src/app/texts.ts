@@ -14,8 +14,6 @@ export const TEXTS = catalogue("app", {
   signOut: "Sign out",
   keys: "Keys",
   school: "The school",
-  noClass: "You are in no class yet",
-  noClassHint: "The lead of a class can add you; staff can start one of their own.",
   lost: "There is nothing at this address",
   lostHint: "It may have moved, or it is not for you.",
   home: "Go to the start",
