@@ -27,7 +27,7 @@ from coatpeg.core.outlines.versions import for_a_copy
 from coatpeg.core.people.names import full, search_key
 from coatpeg.core.policy import Action
 from coatpeg.outlines import editing, repeating
-from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket, Section, Template
+from coatpeg.outlines.models import FIRST_SECTION, GalleryTemplate, GalleryVersion, Pocket, Section, Template
 from coatpeg.outlines.rich_text import clean
 from coatpeg.people.access import require_in_school
 from coatpeg.people.models import Person
@@ -122,12 +122,13 @@ def publish(person: Person, template: Template, title: str, description: str, no
 
 
 def lay_out(template: Template, document: Document) -> list[Pocket]:
-    """Add a document's sections and pockets to a template, behind what is there; an empty first section makes room.
+    """Add a document's sections and pockets to a template, behind what is there; an empty first one makes room.
 
     Patterns are laid out for their units; returned are all pockets made, those of patterns and units among them.
     """
-    for spare in [one for one in template.sections.all() if not one.pockets.exists() and not one.repeats]:
-        spare.delete()
+    spare = template.sections.filter(pockets=None, repeats=False, unit=None)
+    # One that nobody has named, or that stands alone: sections that somebody laid out and has not filled yet stay.
+    (spare if template.sections.count() == 1 else spare.filter(title=FIRST_SECTION)).delete()
     made = []
     for section in document:
         row = editing.add_section(template, section.title, repeats=section.repeats)

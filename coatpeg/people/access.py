@@ -231,9 +231,20 @@ def require_account(person: Person, action: Action) -> None:
 
 
 def require_in_group(person: Person, action: Action, group_id: int) -> Standings:
-    """``require`` towards a teaching group; returns how the person stands to it."""
+    """``require`` towards a teaching group; returns how the person stands to it.
+
+    Where it is put away, that is what is said to its staff.
+    """
     standings = to_group(person, group_id)
-    require(action, standings)
+    try:
+        require(action, standings)
+    except Refused:
+        if not TeachingGroup.objects.filter(pk=group_id).exclude(put_away_at=None).exists():
+            raise
+        raise Refused(
+            "This class is put away: it can be read, and nothing in it changed.",
+            fix="Its lead can bring it back, under Set-up.",
+        ) from None
     return standings
 
 

@@ -2,7 +2,9 @@
 
 All of it is one transaction: either the class is there as it was shown, or nothing is. What it would look like is
 found by doing it, looking, and rolling back. Decided here: everything but the name and the days can be left for later;
-whoever starts a class for somebody else (an administrator) gives it a name and days only, since they are not in it.
+whoever starts a class for somebody else (an administrator) gives it a name and days only, since they are not in it. In
+a class that began earlier, students are from today on: what was due before, in the class it is like, is not asked of
+them.
 """
 
 from __future__ import annotations
@@ -98,7 +100,10 @@ def start_class(person: Person, of: ClassPlan, now: datetime) -> Started:
                 where="list",
                 fix="Look at the list once more; nothing has been started.",
             )
-        done = enrolling.apply_list(person, group.pk, of.students, now, seen=seen)
+        today = school_calendar().local_day(now)
+        done = enrolling.apply_list(
+            person, group.pk, of.students, now, seen=seen, first=today if group.first < today else None
+        )
         students = sum(done.counts.get(one, 0) for one in ("new", "joins"))
         return Started(group, pockets, handins, students, done.counts.get("asked", 0))
 

@@ -12,7 +12,7 @@ from coatpeg.events.recording import deed
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import FIRST_SECTION, Section, Template
 from coatpeg.people import staffing
-from coatpeg.people.access import require, require_in_group, require_in_school, to_group_put_away
+from coatpeg.people.access import require, require_in_group, require_in_school, to_group, to_group_put_away
 from coatpeg.people.models import Enrolment, PeriodMembership, Person, TeachingGroup
 
 LONGEST_NAME = 100
@@ -97,13 +97,21 @@ def class_facts(person: Person, group_id: int) -> ClassFacts:
     return _facts(group, decide(Action.KEEP_CLASS, standings).allowed, may_bring_back)
 
 
+def _require_keeper(person: Person, group_id: int) -> None:
+    """Refuse whoever does not keep the class; in one that is put away, whoever would not if it ran."""
+    standings = to_group(person, group_id)
+    if TeachingGroup.objects.filter(pk=group_id).exclude(put_away_at=None).exists():
+        standings = to_group_put_away(person, group_id) or standings
+    require(Action.KEEP_CLASS, standings)
+
+
 def put_away(person: Person, group_id: int, now: datetime) -> None:
     """Put a class away: its staff and students read it, nobody changes it, it stands apart from the running ones.
 
     Decided here: nothing in it changes by that, its hand-ins and dates stay; it is on nobody's list of classes or of
     what is to be handed in. Put away once more it stays as it is.
     """
-    require(Action.KEEP_CLASS, to_group_put_away(person, group_id))
+    _require_keeper(person, group_id)
     with deed(person.pk, now) as doing:
         group = TeachingGroup.objects.select_for_update().get(pk=group_id)
         if group.put_away_at is None:
@@ -114,7 +122,7 @@ def put_away(person: Person, group_id: int, now: datetime) -> None:
 
 def bring_back(person: Person, group_id: int, now: datetime) -> None:
     """Bring a class back that was put away; one that runs stays as it is."""
-    require(Action.KEEP_CLASS, to_group_put_away(person, group_id))
+    _require_keeper(person, group_id)
     with deed(person.pk, now) as doing:
         group = TeachingGroup.objects.select_for_update().get(pk=group_id)
         if group.put_away_at is not None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
 from unittest import mock
 
@@ -16,6 +17,7 @@ from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import klass
 
+START = builders.TODAY - timedelta(days=30)
 OWN = "The shed\n  Tools: 2 photos\nEnd\n  Summary: page, 50 words"
 LIST = "Family name\tGiven name\tPeriod\nHaddad\tAmir\tP1\nHolm\tBea\tPeriod 1\n\t\tP2\nDube\tThandi\tP2"
 
@@ -107,7 +109,8 @@ class PuttingAway(StartCase):
         self.ok(self.me, "PUT", f"{self.path}/put-away")
         for reader in (self.me, self.helper):
             self.assertEqual(len(self.pegs(reader, self.plot.group.pk)["students"]), 1)
-            self.problem(403, reader, "POST", f"{self.path}/template/sections", {"title": "More"})
+            told = self.problem(403, reader, "POST", f"{self.path}/template/sections", {"title": "More"})
+            self.assertEqual(told["title"], "This class is put away: it can be read, and nothing in it changed.")
             self.assertEqual(self.ok(reader, "GET", "/classes")["classes"], [])
             (line,) = self.ok(reader, "GET", "/session")["groups"]
             self.assertEqual((line["put_away"], line["role"]), (True, "observer"))
@@ -121,7 +124,7 @@ class PuttingAway(StartCase):
         self.assertFalse(facts["may_bring_back"])
         self.problem(403, self.helper, "DELETE", f"{self.path}/put-away")
         self.problem(404, self.marsh, "DELETE", f"{self.path}/put-away")
-        self.problem(404, student, "DELETE", f"{self.path}/put-away")
+        self.problem(403, student, "DELETE", f"{self.path}/put-away")
         self.assertTrue(self.ok(self.me, "GET", self.path)["may_bring_back"])
         self.ok(self.me, "DELETE", f"{self.path}/put-away")
         self.ok(student, "PUT", f"{mine}/pockets/{page.pk}/page", {"text": "x", "version": 0})
@@ -161,6 +164,23 @@ class Starting(StartCase):
         rows = self.pegs(self.me, made["id"])["students"]
         self.assertEqual(sorted(one["period"] for one in rows), ["P1", "P1", "P2"])
         self.assertEqual(list(differences()), [])
+
+    def test_in_a_term_that_runs_nobody_owes_what_was_due_before(self) -> None:
+        self.plot.handin(self.card, title="Long ago", opens=START, due=START + timedelta(days=9))
+        first, last = str(self.plot.group.first), str(self.plot.group.last)
+        made = self.start(first=first, last=last, like=self.like_plot(), students=self.seen())
+        board = self.pegs(self.me, made["id"])
+        statuses = {cell["status"] for row in board["students"] for cell in row["cells"]}
+        self.assertEqual(len(board["handins"]), 2)
+        self.assertIn("not_asked", statuses)
+        self.assertFalse(any(cell["overdue"] for row in board["students"] for cell in row["cells"]))
+
+    def test_five_thousand_lines_with_two_in_five_wrong_are_read_at_once(self) -> None:
+        lines = [f"\t{at}" if at % 5 < 2 else f"Ann{chr(97 + at % 26)} Holm{at}\t{at:06}" for at in range(4_999)]
+        text = "Name\tStudent number\n" + "\n".join(lines)
+        found = self.ok(self.me, "POST", "/start/list", {"text": text})
+        self.assertEqual(found["counts"], {"incomplete": 2_000, "new": 2_999})
+        self.assertEqual(len(found["lines"]), 200)
 
     def test_a_line_of_somebody_known_is_somebody_else_where_that_is_said(self) -> None:
         before = Person.objects.count()
