@@ -93,6 +93,12 @@ function inPseudo(texts, where) {
   return Object.fromEntries(Object.entries(texts).map(([name, one]) => [name, inPseudo(one, `${where}.${name}`)]));
 }
 
+/** Some catalogues in every language there is. */
+export function inEveryLanguage(...names) {
+  const english = Object.fromEntries(Object.entries(catalogues()).filter(([name]) => names.includes(name)));
+  return { en: english, [PSEUDO.name]: inPseudo(english, "texts") };
+}
+
 /** For Vite: messages reach the browser parsed, and languages as parts of their own. */
 export function texts() {
   return {

@@ -2,7 +2,7 @@ import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import type { Plugin } from "vite";
-import { texts } from "./texts.js";
+import { inEveryLanguage, texts } from "./texts.js";
 
 /** The face that everything is set in comes with the page, not after its styles: what is drawn does not move when it comes. */
 function fontFirst(): Plugin {
@@ -58,8 +58,22 @@ function partsOfViews(): Plugin {
   };
 }
 
+/** The words that a page begins with, for the server to draw before any script has run. */
+function beginsWith(): Plugin {
+  return {
+    name: "coat-peg-begins-with",
+    generateBundle() {
+      const words = Object.entries(inEveryLanguage("app", "app.help", "app.studentHelp")).map(([language, of]) => [
+        language,
+        { name: of.app.name, putAway: of.app.putAway, help: of["app.help"], studentHelp: of["app.studentHelp"] },
+      ]);
+      this.emitFile({ type: "asset", fileName: "begin.json", source: JSON.stringify(Object.fromEntries(words)) });
+    },
+  };
+}
+
 export default defineConfig({
-  plugins: [texts(), fontFirst(), startFirst(), partsOfViews(), react(), tailwindcss()],
+  plugins: [texts(), fontFirst(), startFirst(), partsOfViews(), beginsWith(), react(), tailwindcss()],
   // Messages are parsed when this is built: their parser stays at home.
   resolve: { alias: { "@formatjs/icu-messageformat-parser": "@formatjs/icu-messageformat-parser/no-parser.js" } },
   build: {

@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import Error, connection
+from django.forms.utils import flatatt
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect
 from django.utils import timezone
+from django.utils.cache import patch_vary_headers
+from django.utils.html import format_html
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from coatpeg.jobs import health as background
 from coatpeg.people.models import Person
-from coatpeg.web import ahead, sessions
+from coatpeg.web import ahead, beginning, sessions
 from coatpeg.web.problems import broken
 
 
@@ -35,8 +38,13 @@ def front(request: HttpRequest) -> HttpResponse:
     if person:
         head = ahead.cursor(person, request.path) + ahead.hints(request.path, settings.FRONTEND)
         page = page.replace(b"</head>", head.encode() + b"</head>", 1)
+        begun, attributes = beginning.drawn(request, person, settings.FRONTEND)
+        if begun:
+            page = page.replace(b"<body>", b"<body>" + begun.encode(), 1)
+            page = page.replace(b'<html lang="en">', format_html("<html{}>", flatatt(attributes)).encode(), 1)
     response = HttpResponse(page, content_type="text/html; charset=utf-8")
-    response["Cache-Control"] = "no-cache"
+    response["Cache-Control"] = "private, no-cache"
+    patch_vary_headers(response, ("Cookie", "Accept-Language"))
     return response
 
 

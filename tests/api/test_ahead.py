@@ -64,6 +64,26 @@ class Ahead(ApiCase):
         built = json.loads((settings.FRONTEND / PARTS).read_text("utf-8"))
         self.assertEqual([name for name, _ in VIEWS.values() if name not in built], [])
 
+    def test_the_frame_is_drawn_for_who_has_the_view_and_says_nothing_to_others(self) -> None:
+        path = f"/g/{self.group.pk}/pegs"
+        self.teacher.reading = {"theme": "dark"}
+        self.teacher.save()
+        page = self.client_of(self.teacher).get(path).content.decode()
+        self.assertIn('<div id="begin" inert', page)
+        self.assertIn('data-theme="dark"', page.partition("<head>")[0])
+        self.assertIn("Every student by every hand-in", page)
+        for person, other in (
+            (builders.person("stranger"), path),
+            (None, path),
+            (self.teacher, f"/g/{self.group.pk}/nothing"),
+            (self.teacher, "/g/999999/pegs"),
+            (self.teacher, "/card"),
+        ):
+            with self.subTest(other, person=person and person.username):
+                page = self.client_of(person).get(other).content.decode()
+                self.assertNotIn('id="begin"', page)
+                self.assertIn('<html lang="en">', page)
+
     def test_addresses_that_name_nothing_known_get_no_hints(self) -> None:
         for path in ("/", "/school", "/g/x/pegs", "/g/1/nothing", "/g/1", "/g/1/pegs<script>"):
             with self.subTest(path):

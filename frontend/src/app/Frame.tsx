@@ -1,6 +1,6 @@
 /** The frame around every view: top bar, views of the class, connection, sign-in. */
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect } from "react";
+import { lazy, Suspense, useEffect, useLayoutEffect } from "react";
 import { Outlet, useLocation } from "react-router";
 import { patiently } from "../api/patiently";
 import { useConnection } from "../api/connection";
@@ -49,8 +49,13 @@ export function Frame() {
     document.title = [detail, VIEWS[view], group?.name, TEXTS.name].filter(Boolean).join(" · ");
   }, [detail, view, group]);
 
+  // What the server drew to begin with stands until this does: in one and the same moment.
+  useLayoutEffect(() => {
+    if (!session.isPending) document.getElementById("begin")?.remove();
+  }, [session.isPending]);
+
   if (session.isPending) {
-    return (
+    return document.getElementById("begin") ? null : (
       <>
         <ConnectionBar />
         <Waiting />

@@ -1,10 +1,13 @@
 /** An address without a view, or a view that broke. */
+import { useLayoutEffect } from "react";
 import { Link, isRouteErrorResponse, useRouteError } from "react-router";
 import { TEXTS } from "./texts";
 
 export function Lost() {
   const error = useRouteError();
   const broken = error !== undefined && error !== null && !isRouteErrorResponse(error);
+  // Also where the frame itself broke, and could not take away what the server drew to begin with.
+  useLayoutEffect(() => document.getElementById("begin")?.remove(), []);
   return (
     <div className="mx-auto mt-16 max-w-md px-5 text-center">
       <h1 className="text-2xl">{broken ? TEXTS.thisViewStoppedWorking : TEXTS.lost}</h1>

@@ -22,13 +22,13 @@ const FeedDialog = lazy(() => patiently(() => import("./FeedDialog")).then((view
 export function TopBar({ session, group }: { session: Session; group: Group | null }) {
   return (
     <header className="on-bar flex min-h-12 shrink-0 items-center max-sm:flex-wrap gap-3 bg-bar px-3 text-bar-ink sm:gap-4 sm:px-5">
-      <Link to="/" className="flex items-center gap-2 text-base font-bold">
+      <Link to="/" className="flex shrink-0 items-center gap-2 text-base font-bold">
         <Mark />
         <span className="whitespace-nowrap max-sm:sr-only">{TEXTS.name}</span>
       </Link>
       <ClassSwitcher groups={session.groups} group={group} staff={session.person?.staff ?? false} />
       {session.term && (
-        <span className="min-w-0 truncate text-bar-text max-md:hidden">
+        <span className="min-w-0 flex-1 truncate text-bar-text max-md:hidden">
           {session.term.name}
           {session.term.week && TEXTS.weekWeekOfWeeks({ week: session.term.week, weeks: session.term.weeks })}
         </span>
