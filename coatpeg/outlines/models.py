@@ -169,6 +169,22 @@ class TakenAway(models.Model):
     at = models.DateTimeField()
 
 
+class TemplateDraft(models.Model):
+    """Changes of a template that one person collects and has not saved, as data (``setup.template.draft_shapes``)."""
+
+    template = models.ForeignKey(Template, models.CASCADE, related_name="drafts")
+    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    edits = models.JSONField(default=list)
+    device = models.CharField(max_length=40)
+    """On which it was changed last: what that device still holds is newer than what stands here, no other one's is."""
+    at = models.DateTimeField()
+
+    class Meta:
+        """One of each person."""
+
+        constraints = (models.UniqueConstraint(fields=("template", "person"), name="template_draft_once"),)
+
+
 class PocketFile(models.Model):
     """A picture or file that staff give with a pocket: beside its directions, or as a starter to work from."""
 

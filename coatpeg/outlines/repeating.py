@@ -91,7 +91,7 @@ def lay(pattern: Section) -> LaidOut:
             _place(laid_out, there.pop(one.key, None), pocket, one, section, position)
     laid_out.surplus = [one for one in there.values() if one.retired_at is None]
     editing.check_size(pattern.template_id)
-    _sweep(pattern.template_id)
+    sweep(pattern.template_id)
     editing.renumber(pattern.template_id)
     return laid_out
 
@@ -122,6 +122,6 @@ def _place(
     row.save()
 
 
-def _sweep(template_id: int) -> None:
+def sweep(template_id: int) -> None:
     """Take away sections whose unit is gone and in which nothing is left."""
     Section.objects.filter(template_id=template_id, unit=None, was_unit=True, pockets=None).delete()

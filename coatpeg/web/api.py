@@ -27,6 +27,7 @@ from coatpeg.setup.calendar.api import router as calendar_router
 from coatpeg.setup.roster.api import router as roster_router
 from coatpeg.setup.starting_api import router as starting_router
 from coatpeg.setup.template.api import router as template_router
+from coatpeg.setup.template.draft_api import router as draft_router
 from coatpeg.setup.template.gallery_api import router as gallery_router
 from coatpeg.setup.template.outline_api import router as outline_router
 from coatpeg.web.middleware import database_away, database_refused, lost_to_others
@@ -68,6 +69,7 @@ ROUTERS = (
     starting_router,
     template_router,
     gallery_router,
+    draft_router,
     outline_router,
     portfolios_router,
     uploads_router,

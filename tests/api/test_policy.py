@@ -450,6 +450,11 @@ CALLS: dict[str, Call] = {
     "look_through": send("post", GROUP + "/template/news/seen"),
     "undo_brought": send("post", GROUP + "/template/brought/undo", lambda t: {"sections": [1]}),
     "read_outline": send("post", GROUP + "/template/outline/read", lambda t: {"text": "Start\n  Soil"}),
+    "see_template_draft": get(GROUP + "/template/draft"),
+    "look_at_template_draft": send("post", GROUP + "/template/draft/look", lambda t: {"edits": []}),
+    "save_template_draft": send(
+        "post", GROUP + "/template/draft", lambda t: {"edits": [{"do": "add_section", "id": -1, "title": "Spring"}]}
+    ),
     "lay_out_outline": send("post", GROUP + "/template/outline", lambda t: {"text": "Start\n  Soil"}),
     "read_log_columns": send("post", GROUP + "/template/columns/read", lambda t: {"text": "date, title"}),
     "read_units": send("post", GROUP + "/template/units/read", lambda t: {"text": "Soil"}),
@@ -788,7 +793,14 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"ask_for_pack", "see_pack", "read_pack"}
     of_class |= {"remind", "see_reminders", "take_pegs_along"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
-    of_class |= {"read_outline", "lay_out_outline", "read_log_columns", "read_units"}
+    of_class |= {
+        "look_at_template_draft",
+        "save_template_draft",
+        "read_outline",
+        "lay_out_outline",
+        "read_log_columns",
+        "read_units",
+    }
     of_class |= {"preview_units", "set_units", "see_drops", "open_drop", "put_aside", "set_by_itself"}
     of_class |= {"see_own_requests", "withdraw_request", "see_list_changes"}
     of_class |= {"place_students", "see_asked", "see_portfolios", "see_pocket_of_class"}

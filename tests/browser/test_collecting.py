@@ -49,6 +49,8 @@ class Collecting(BrowserCase):
         page.get_by_label(re.compile("^New pocket in")).fill("Menu")
         page.keyboard.press("Enter")
         expect(page.get_by_label("Name of the pocket")).to_have_value("Menu")
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(page.get_by_text("1 change is saved")).to_be_visible()
         self.assertIn("Menu", list(HandIn.objects.get().pockets.values_list("title", flat=True)))
 
     def test_anything_that_fits_is_put_in_and_handed_in(self) -> None:

@@ -202,11 +202,16 @@ class Outlines(Counting):
         order("The kitchen", "The shed", "The plot")
         names.nth(0).press("Alt+ArrowDown")
         order("The shed", "The kitchen", "The plot")
-        page.get_by_role("button", name="Undo").last.click()
+        page.get_by_role("button", name="See the changes").click()
+        page.get_by_role("button", name="Leave this change out: The section “The kitchen” has another place").click()
         order("The kitchen", "The shed", "The plot")
         plot = outline.get_by_role("region", name="The plot")
         plot.get_by_title("Drag the section").drag_to(outline.get_by_role("region", name="The kitchen"))
         order("The plot", "The kitchen", "The shed")
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(page.get_by_text("2 changes are saved in 1 portfolio.")).to_be_visible()
+        page.get_by_role("button", name="Undo").last.click()
+        order("The kitchen", "The plot", "The shed")
 
     def test_a_pocket_is_collected_from_where_it_is_laid_out_and_seen_at_every_width(self) -> None:
         self.eight.pocket("About me", "page")

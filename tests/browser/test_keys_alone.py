@@ -103,7 +103,7 @@ class KeysAlone(BrowserCase):
         page.keyboard.type("Seed diary")
         page.keyboard.press("Enter")
         expect(page.get_by_label("Name of the pocket")).to_have_value("Seed diary")
-        expect(page.get_by_text("1 pocket more, in every portfolio.")).to_be_visible()
+        expect(page.get_by_label("What saving means")).to_contain_text("adds 1 pocket")
         outline = page.get_by_role("navigation", name="Outline of the template")
         line = outline.get_by_role("button", name=re.compile("^Seed diary"))
         self.to(page, line, "Shift+Tab")
@@ -111,6 +111,9 @@ class KeysAlone(BrowserCase):
         expect(outline.get_by_role("button", name=re.compile("^(Seed diary|About me)")).first).to_contain_text(
             "Seed diary"
         )
+        self.press(page, page.get_by_role("button", name="Save for everyone"))
+        expect(page.get_by_text("2 changes are saved")).to_have_count(0)
+        expect(page.get_by_text("1 change is saved in")).to_be_visible()
         self.assertEqual(Pocket.objects.order_by("position").first().title, "Seed diary")
 
     def test_a_list_is_pasted_and_students_are_added(self) -> None:

@@ -14,6 +14,7 @@ from openpyxl import Workbook
 from playwright.sync_api import Page, Route, expect
 
 from coatpeg.core.policy import Role
+from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Enrolment, NonSchoolDay, Person, StaffRole
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.setup.roster.roster_folder import pick_up
@@ -395,10 +396,19 @@ class Templates(BrowserCase):
         page = self.page_
         expect(page.get_by_role("button", name="Take it away")).to_have_count(0)
         page.get_by_role("button", name="Retire this pocket").click()
-        expect(page.get_by_text("“Recipe card” is retired.")).to_be_visible()
+        told = page.get_by_label("What saving means")
+        expect(told).to_contain_text("retires “Recipe card” with the work in it in 2 portfolios at once.")
         expect(page.get_by_role("region", name="Retired").get_by_text("work of 1")).to_be_visible()
+        self.assertIsNone(Pocket.objects.get(pk=self.card.pk).retired_at, "nobody sees it before it is saved")
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(page.get_by_text("1 change is saved in 2 portfolios.")).to_be_visible()
+        self.assertIsNotNone(Pocket.objects.get(pk=self.card.pk).retired_at)
         page.get_by_role("button", name="Bring it back").click()
         expect(page.get_by_role("region", name="Retired")).to_have_count(0)
+        expect(told).to_contain_text("brings back “Recipe card”")
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(told).to_have_count(0)
+        self.assertIsNone(Pocket.objects.get(pk=self.card.pk).retired_at)
 
     def test_published_adopted_elsewhere_and_a_change_brought_in(self) -> None:
         page = self.page_

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Any
@@ -210,13 +211,49 @@ def _student_pockets(view: Situation, pocket: Pocket, plan: PocketPlan) -> Itera
         yield StudentPocket(member.enrolment_id, before, after, view.contents.get(key, counting.NO_CONTENT).pieces)
 
 
+_UNDER_WAY: ContextVar[tuple[int, Template, Deed] | None] = ContextVar("_UNDER_WAY", default=None)
+"""The class, its template and the deed of several changes that are made as one."""
+
+
 @contextmanager
 def editing_template(person: Person, group_id: int, now: datetime) -> Iterator[tuple[Template, Deed]]:
-    """A deed on a class's template, locked with the work in it, by somebody who may change it."""
+    """A deed on a class's template, locked with the work in it, by somebody who may change it.
+
+    Among several changes that are made as one, it is their deed.
+    """
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
+    under_way = _UNDER_WAY.get()
+    if under_way is not None and under_way[0] == group_id:
+        yield under_way[1:]
+        return
     with deed(person.pk, now) as doing:
         yield effects.locked_with_work(group_id), doing
         follow(doing, group_id)
+
+
+@contextmanager
+def as_one(person: Person, group_id: int, now: datetime) -> Iterator[None]:
+    """Every change of the template that is made within this is part of one deed, told and followed at its end."""
+    with editing_template(person, group_id, now) as (template, doing), _under_way(group_id, template, doing):
+        yield
+
+
+@contextmanager
+def tried(person: Person, group_id: int, now: datetime) -> Iterator[None]:
+    """The same within a transaction that is rolled back: nothing is told, so that nobody waits for its number."""
+    doing = Deed(person.pk, now)
+    with _under_way(group_id, effects.locked_with_work(group_id), doing):
+        yield
+    follow(doing, group_id)
+
+
+@contextmanager
+def _under_way(group_id: int, template: Template, doing: Deed) -> Iterator[None]:
+    token = _UNDER_WAY.set((group_id, template, doing))
+    try:
+        yield
+    finally:
+        _UNDER_WAY.reset(token)
 
 
 def change_pocket(
@@ -240,6 +277,39 @@ def change_pocket(
         return pocket, report
 
 
+def set_pocket(
+    person: Person,
+    group_id: int,
+    pocket_id: int,
+    plan: PocketPlan,
+    now: datetime,
+    by_hand: Mapping[int, str] | None = None,
+) -> None:
+    """Take changed settings of a pocket whatever its version; what they mean is worked out elsewhere."""
+    with editing_template(person, group_id, now) as (template, doing):
+        pocket = editing.pocket_of(template, pocket_id)
+        write_settings(doing, group_id, pocket, plan, by_hand)
+        doing.record("pocket_changed", group_id, pocket=pocket.pk, version=pocket.version)
+
+
+def here(group_id: int, now: datetime) -> list[Member]:
+    """Everybody who is in the class today or will be."""
+    today = school_calendar().local_day(now)
+    return [
+        one
+        for one in members(group_id, today)
+        if one.student.enrolled.last is None or one.student.enrolled.last >= today
+    ]
+
+
+def wanted_now(group_id: int, pocket: Pocket, plan: PocketPlan, now: datetime) -> Wanted:
+    """What a pocket asks for as of today, of somebody without an adjustment."""
+    if not plan.rows_per_week:
+        return plan.wanted
+    view = situation(group_id, now, with_weeks=True)
+    return weekly(plan.wanted, view.weeks, pocket.opens or view.today, view.today)
+
+
 def take_settings(
     doing: Deed,
     person: Person,
@@ -253,12 +323,23 @@ def take_settings(
     Wherever they come from: a form, or a newer version in the gallery. Within a deed, the template locked.
     """
     checked = _checked(group_id, pocket, plan)
-    repeats = pocket.section.repeats
-    if repeats:
+    if pocket.section.repeats:
         report = _report_units(person, group_id, pocket, checked, doing.now)
         pocket.refresh_from_db()
     else:
         report = _report(group_id, pocket, checked, doing.now, by_hand)
+    _write(doing, group_id, pocket, checked, by_hand)
+    return report
+
+
+def write_settings(
+    doing: Deed, group_id: int, pocket: Pocket, plan: PocketPlan, by_hand: Mapping[int, str] | None = None
+) -> None:
+    """The same where what it means is worked out elsewhere."""
+    _write(doing, group_id, pocket, _checked(group_id, pocket, plan), by_hand)
+
+
+def _write(doing: Deed, group_id: int, pocket: Pocket, checked: PocketPlan, by_hand: Mapping[int, str] | None) -> None:
     starters, log, variants = editing.starters_of(pocket), pocket.log, pocket.variants
     if checked.variants is not None and (variants_to_data(checked.variants) != variants or by_hand):
         here = members(group_id, school_calendar().local_day(doing.now))
@@ -268,9 +349,8 @@ def take_settings(
     pocket.version += 1
     pocket.save()
     effects.recount(pocket, starters, log, doing.now)
-    if repeats:
+    if pocket.section.repeats:
         effects.relay(doing, group_id, pocket.section)
-    return report
 
 
 def add_file(

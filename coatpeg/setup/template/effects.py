@@ -114,6 +114,7 @@ def relay(doing: Deed, group_id: int, pattern: Section) -> repeating.LaidOut:
             editing.set_retired(pocket, doing.now)
         else:
             take_away(pocket)
+    repeating.sweep(pattern.template_id)
     doing.record(
         "units_laid_out",
         group_id,

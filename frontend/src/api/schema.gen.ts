@@ -1994,6 +1994,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Template Draft
+         * @description One's own draft as it was kept, and who else has one.
+         */
+        get: operations["see_template_draft"];
+        put?: never;
+        /**
+         * Save Template Draft
+         * @description Make all changes of a draft, for everybody; undone by saving what this answers with.
+         */
+        post: operations["save_template_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/draft/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Template Draft
+         * @description The template as it would be with some changes, and what they would mean.
+         */
+        post: operations["look_at_template_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/template/files/{file_id}": {
         parameters: {
             query?: never;
@@ -3913,6 +3957,51 @@ export interface components {
             active: boolean;
         };
         /**
+         * AddPocket
+         * @description A new pocket at the end of a section, from a typed line: its name, and what it asks for in plain words.
+         *
+         *     ``kind`` is that of a pocket of which the line says none.
+         */
+        AddPocket: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_pocket";
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @default evidence
+             * @enum {string}
+             */
+            kind: "evidence" | "page" | "links" | "log";
+            /** Section */
+            section: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * AddSection
+         * @description A new section at the end; ``repeats`` makes it a pattern for units.
+         */
+        AddSection: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add_section";
+            /** Id */
+            id: number;
+            /**
+             * Repeats
+             * @default false
+             */
+            repeats: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * AdjustmentIn
          * @description An adjustment as a person fills it in; ``version`` is the one they saw (0: new).
          */
@@ -4344,6 +4433,19 @@ export interface components {
             weeks: components["schemas"]["WeekShape"][];
         };
         /**
+         * BringBack
+         * @description A section or pocket that was taken away, back as itself.
+         */
+        BringBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "bring_back";
+            /** Taken Away */
+            taken_away: number;
+        };
+        /**
          * BringBackIn
          * @description The version of the text as it stands, as it was seen.
          */
@@ -4637,6 +4739,20 @@ export interface components {
              * @enum {string}
              */
             whom: "all" | "groups" | "students" | "but";
+        };
+        /**
+         * ChangePocket
+         * @description Other settings for a pocket, over the version that was seen.
+         */
+        ChangePocket: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "change_pocket";
+            /** Pocket */
+            pocket: number;
+            settings: components["schemas"]["PocketIn"];
         };
         /**
          * ChangeShape
@@ -5254,6 +5370,49 @@ export interface components {
             pockets: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * DraftMeaning
+         * @description What all changes together mean: pockets by title, and what it is for the students (see ``ImpactShape``).
+         */
+        DraftMeaning: {
+            /** Added */
+            added: string[];
+            /** Back */
+            back: string[];
+            /** Changed */
+            changed: string[];
+            /** Filled */
+            filled: number;
+            /** Opened */
+            opened: number;
+            /** Reached */
+            reached: number;
+            /** Removed */
+            removed: string[];
+            /** Retired */
+            retired: string[];
+            /** Students */
+            students: number;
+            /** To Filled */
+            to_filled: string[];
+            /** To Open */
+            to_open: string[];
+            /** Units */
+            units: number;
+        };
+        /**
+         * DraftShape
+         * @description The template as it would stand. A change that cannot be made is left out of it and named.
+         *
+         *     What the changes add bears the ids that the draft gave; what follows from them (pockets of units) others below zero.
+         */
+        DraftShape: {
+            /** Hindrances */
+            hindrances: components["schemas"]["Hindrance"][];
+            means: components["schemas"]["DraftMeaning"] | null;
+            pocket: components["schemas"]["OpenPocket"] | null;
+            template: components["schemas"]["TemplateShape"];
         };
         /**
          * DropShape
@@ -5913,6 +6072,22 @@ export interface components {
             weeks: components["schemas"]["WeekShape"][];
         };
         /**
+         * Hindrance
+         * @description Why a change (by its place) cannot be made; ``version`` is the one that stands now, where it was overtaken.
+         */
+        Hindrance: {
+            /** Edit */
+            edit: number;
+            /** Fix */
+            fix: string;
+            /** Version */
+            version?: number | null;
+            /** What */
+            what: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * HoldShape
          * @description Why a pocket is locked.
          */
@@ -6028,6 +6203,18 @@ export interface components {
              * @default false
              */
             shared: boolean;
+        };
+        /**
+         * KeptDraft
+         * @description One's own changes that are not saved, the device they come from, and who else has some.
+         */
+        KeptDraft: {
+            /** Device */
+            device: string;
+            /** Edits */
+            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+            /** Others */
+            others: components["schemas"]["OthersDraft"][];
         };
         /**
          * KeptFilterShape
@@ -6712,6 +6899,23 @@ export interface components {
             sums: components["schemas"]["LogSum"][];
         };
         /**
+         * LookIn
+         * @description The same, to be looked at; ``pocket`` is the one that is open.
+         *
+         *     Where a device is named, they are kept as this person's draft.
+         */
+        LookIn: {
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /** Edits */
+            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+            /** Pocket */
+            pocket?: number | null;
+        };
+        /**
          * LookShape
          * @description Since when things are new to whoever looks (none: they never looked before).
          */
@@ -6785,6 +6989,20 @@ export interface components {
             artefact: components["schemas"]["ArtefactShape"];
             /** Pockets */
             pockets: components["schemas"]["LyingPocket"][];
+        };
+        /**
+         * MadeIds
+         * @description What was added: under its id in the draft, the one that it has.
+         */
+        MadeIds: {
+            /** Pockets */
+            pockets: {
+                [key: string]: number;
+            };
+            /** Sections */
+            sections: {
+                [key: string]: number;
+            };
         };
         /**
          * MadeShape
@@ -6982,6 +7200,38 @@ export interface components {
              * @default false
              */
             only_look: boolean;
+        };
+        /**
+         * MovePocket
+         * @description A pocket before another one of a section; None is its end.
+         */
+        MovePocket: {
+            /** Before */
+            before?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "move_pocket";
+            /** Pocket */
+            pocket: number;
+            /** Section */
+            section: number;
+        };
+        /**
+         * MoveSection
+         * @description A section before another one; None is the end.
+         */
+        MoveSection: {
+            /** Before */
+            before?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "move_section";
+            /** Section */
+            section: number;
         };
         /**
          * MovedBackShape
@@ -7278,6 +7528,22 @@ export interface components {
             title: string;
         };
         /**
+         * OpenPocket
+         * @description The pocket that is open: what it asks of somebody who has put nothing in yet, and who has which version.
+         *
+         *     ``nowhere``: students in no period or group that a version names.
+         */
+        OpenPocket: {
+            /** Chips */
+            chips: components["schemas"]["ChipShape"][];
+            /** Id */
+            id: number;
+            /** Nowhere */
+            nowhere: string[];
+            /** Versions */
+            versions: components["schemas"]["DealtVersion"][];
+        };
+        /**
          * OpenedCell
          * @description One cell opened beside the board; ``at`` is when the newest submission counts as received.
          */
@@ -7395,6 +7661,21 @@ export interface components {
             wanted: number;
             /** Writable */
             writable: boolean;
+        };
+        /**
+         * OthersDraft
+         * @description That somebody else has changes of the template that are not saved.
+         */
+        OthersDraft: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Changes */
+            changes: number;
+            /** Name */
+            name: string;
         };
         /**
          * OutcomeShape
@@ -8511,6 +8792,47 @@ export interface components {
             text: string;
         };
         /**
+         * RemovePocket
+         * @description A pocket that nobody used taken away.
+         */
+        RemovePocket: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_pocket";
+            /** Pocket */
+            pocket: number;
+        };
+        /**
+         * RemoveSection
+         * @description An empty section taken away.
+         */
+        RemoveSection: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove_section";
+            /** Section */
+            section: number;
+        };
+        /**
+         * RenameSection
+         * @description Another title for a section.
+         */
+        RenameSection: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "rename_section";
+            /** Section */
+            section: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * RepeatIn
          * @description The same again every week or every second one, until a day; 0: once for each unit, from the chosen one on.
          */
@@ -8548,6 +8870,21 @@ export interface components {
             handins: number[];
             /** Students */
             students: number[];
+        };
+        /**
+         * RetirePocket
+         * @description A pocket retired, or brought back.
+         */
+        RetirePocket: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "retire_pocket";
+            /** Pocket */
+            pocket: number;
+            /** Retired */
+            retired: boolean;
         };
         /**
          * RetiredIn
@@ -8758,6 +9095,30 @@ export interface components {
             title: string;
         };
         /**
+         * SaveIn
+         * @description The same, to be made for everybody; ``undoes``: they take back what was saved, and are nobody's draft.
+         */
+        SaveIn: {
+            /** Edits */
+            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+            /**
+             * Undoes
+             * @default false
+             */
+            undoes: boolean;
+        };
+        /**
+         * SavedDraft
+         * @description What saving did: ``undo`` are the changes that take it back.
+         */
+        SavedDraft: {
+            made: components["schemas"]["MadeIds"];
+            /** Students */
+            students: number;
+            /** Undo */
+            undo: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+        };
+        /**
          * SavedRow
          * @description A row after a save; ``missing`` names what is still to be written.
          */
@@ -8955,6 +9316,20 @@ export interface components {
             series: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SetUnits
+         * @description All units of a section that repeats, over the version that was seen.
+         */
+        SetUnits: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set_units";
+            /** Section */
+            section: number;
+            units: components["schemas"]["UnitsIn"];
         };
         /**
          * SettleIn
@@ -12608,6 +12983,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogColumn"][];
+                };
+            };
+        };
+    };
+    see_template_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptDraft"];
+                };
+            };
+        };
+    };
+    save_template_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedDraft"];
+                };
+            };
+        };
+    };
+    look_at_template_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftShape"];
                 };
             };
         };

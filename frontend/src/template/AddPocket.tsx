@@ -33,8 +33,7 @@ export function AddPocket({ section, open, edits, onOpen, onMade, onLines }: Pro
     );
   }
   const add = async (text: string) => {
-    const made = (await edits.addLine(text.replace(/[:\s]+$/, ""), kindBefore(section.pockets), section.id)).at(-1);
-    if (made !== undefined) onMade(made);
+    onMade(await edits.addLine(text.replace(/[:\s]+$/, ""), kindBefore(section.pockets), section.id));
   };
   const close = (byKey: boolean) => {
     escaped.current = byKey;

@@ -1,26 +1,18 @@
 /** The address names a pocket that is not in the template: said, with what was typed for it and never saved. */
-import { useQuery } from "@tanstack/react-query";
-import { usePersonId } from "../api/session";
 import { Notice } from "../ui/Notice";
-import { findDraft } from "../writing/drafts";
-import type { Fields } from "./fields";
+import { plain } from "./plain";
 import { TEXTS } from "./texts";
+import type { ChangePocket } from "./useTemplateDraft";
 
-export function GonePocket({ id }: { id: number }) {
-  const person = usePersonId();
-  const kept = useQuery({
-    queryKey: ["left", person, id],
-    queryFn: async () => (await findDraft(person, `pocket/${id}`)) ?? null,
-    gcTime: 0,
-  });
-  const fields = kept.data ? (JSON.parse(kept.data.text) as Fields) : null;
+export function GonePocket({ pending }: { pending: ChangePocket | undefined }) {
+  const typed = pending?.settings;
   return (
     <div className="mx-auto w-full max-w-xl p-8">
       <Notice look="info" title={TEXTS.gone} fix={TEXTS.goneFix}>
-        {fields && (
+        {typed && (
           <div className="mt-3">
             <p className="font-semibold">{TEXTS.goneTyped}</p>
-            {[fields.title, plain(fields.directions), fields.prompt, plain(fields.starter)].filter(Boolean).map((one) => (
+            {[typed.title, plain(typed.directions), typed.prompt, plain(typed.starter)].filter(Boolean).map((one) => (
               <p key={one} className="mt-1 whitespace-pre-wrap">
                 {one}
               </p>
@@ -30,9 +22,4 @@ export function GonePocket({ id }: { id: number }) {
       </Notice>
     </div>
   );
-}
-
-/** What a rich text says. */
-function plain(html: string): string {
-  return new DOMParser().parseFromString(html, "text/html").body.textContent.trim();
 }

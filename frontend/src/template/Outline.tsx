@@ -28,15 +28,24 @@ interface Props {
   edits: Edits;
   onChoose: (id: number) => void;
   onUnits: (section: number) => void;
+  /** That others have changes of it too. */
+  others: string[];
+  /** It is being saved: nothing can be changed until it is. */
+  busy: boolean;
 }
 
-export function Outline({ groupId, template, chosen, units, edits, onChoose, onUnits }: Props) {
+export function Outline({ groupId, template, chosen, units, edits, onChoose, onUnits, others, busy }: Props) {
   const may = template.may_change;
   const retired = template.sections.flatMap((section) => section.pockets.filter((one) => one.retired));
   const [adding, setAdding] = useState<Adding | null>(null);
   const [typed, setTyped] = useState<Typed | null>(null);
   return (
-    <nav aria-label={TEXTS.outline} className="flex w-[330px] shrink-0 flex-col overflow-y-auto border-r border-line bg-paper py-3 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
+    <nav aria-label={TEXTS.outline} inert={busy} className="flex w-[330px] shrink-0 flex-col overflow-y-auto border-r border-line bg-paper py-3 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
+      {others.map((one) => (
+        <p key={one} className="px-4 pb-2 text-xs text-ink-soft">
+          {one}
+        </p>
+      ))}
       {template.sections.map((section) => (
         <SectionPart key={section.id} section={section} template={template} chosen={chosen} units={units} may={may && section.of === null} edits={edits} onChoose={onChoose} onUnits={onUnits} adding={adding} onAdding={setAdding} onTyped={setTyped} />
       ))}
@@ -92,7 +101,7 @@ interface AddProps {
   edits: Edits;
 }
 
-interface SectionProps extends Omit<Props, "edits" | "groupId">, AddProps {
+interface SectionProps extends Omit<Props, "edits" | "groupId" | "others" | "busy">, AddProps {
   section: Section;
   may: boolean;
   onTyped: (typed: Typed) => void;
@@ -242,7 +251,7 @@ function moveBefore(id: number, before: number | null, template: Template, edits
   const at = own.findIndex((one) => one.id === id);
   const section = own[at];
   const was = own[at + 1]?.id ?? null;
-  if (section && before !== id && before !== was) edits.moveSection(section, before, was);
+  if (section && before !== id && before !== was) edits.moveSection(section, before);
 }
 
 /** Move a section by one place. */

@@ -1,21 +1,15 @@
-/** One pocket's settings; what saving them would mean stands beside the button that does it. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+/** One pocket's settings; what is typed here is a change of the draft. */
+import { lazy, Suspense, useEffect, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { Link } from "react-router";
 import type { UseFormRegister } from "react-hook-form";
-import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { patiently } from "../api/patiently";
 import { may as allowed, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
-import { SaveBar } from "../ui/SaveBar";
-import { useSay } from "../ui/Toasts";
-import { useSettled } from "../ui/useSettled";
-import { useBack } from "../writing/useBack";
-import { useDraft } from "../writing/useDraft";
+import { DRAFT } from "./draftTexts";
 import type { Edits } from "./edits";
 import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
@@ -28,67 +22,57 @@ import { RichField } from "../writing/rich/RichField";
 import { KINDS } from "../laid/texts";
 import { TAKES_WITHIN, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
+import type { ChangePocket, TemplateDraft } from "./useTemplateDraft";
 import { VersionsPart } from "./VersionsPart";
 
 const LockDialog = lazy(() => patiently(() => import("../live/LockDialog")).then((view) => ({ default: view.LockDialog })));
 
 interface Props {
+  /** As it would stand. */
   pocket: Laid;
+  /** As it stands; null where the draft adds it. */
+  live: Laid | null;
+  /** What was typed into it and is not saved. */
+  pending: ChangePocket | undefined;
+  draft: TemplateDraft;
   groupId: number;
   may: boolean;
   /** It belongs to a section that repeats for units. */
   pattern: boolean;
   template: Schema["TemplateShape"];
-  edits: Edits;
 }
 
 const FIELD = "mt-1 block w-full rounded-md border border-control bg-paper px-3 font-normal disabled:border-edge disabled:text-ink";
 
 // eslint-disable-next-line complexity -- one branch for each part that only some kinds of pocket have
-export function PocketForm({ pocket, groupId, may, pattern, template, edits }: Props) {
-  const form = useForm<Fields>({ defaultValues: fieldsOf(pocket), disabled: !may });
-  const fields = { ...fieldsOf(pocket), ...useWatch({ control: form.control }) } as Fields;
-  const body = bodyOf(fields, pocket.version);
-  const settled = useSettled(body);
-  const changed = JSON.stringify(body) !== JSON.stringify(bodyOf(fieldsOf(pocket), pocket.version));
-  const queries = useQueryClient();
-  const say = useSay();
-  const path = { params: { path: { group_id: groupId, pocket_id: pocket.id } } };
-  const drop = useDraft(`pocket/${pocket.id}`, fields, pocket.version, may && changed, useBack(form, pocket.version));
-  const impact = useQuery({
-    queryKey: ["group", groupId, "impact", pocket.id, settled],
-    enabled: may,
-    placeholderData: (old: Schema["ImpactShape"] | undefined) => old,
-    queryFn: () => data(client.POST("/api/groups/{group_id}/template/pockets/{pocket_id}/preview", { ...path, body: settled })),
-  });
-  const save = useMutation({
-    mutationFn: (filled: Schema["PocketIn"]) => data(client.PUT("/api/groups/{group_id}/template/pockets/{pocket_id}", { ...path, body: filled })),
-    onSuccess: async (done, sent) => {
-      drop();
-      await queries.invalidateQueries({ queryKey: ["group", groupId] });
-      // Undoing is saving the settings as they were, over the version just made.
-      const before = bodyOf(fieldsOf(pocket), done.version);
-      const undone = sent.version === pocket.version ? () => save.mutate(before) : undefined;
-      say(TEXTS.titleIsSavedInPortfolios({ title: sent.title, students: done.impact.students }), undone);
-    },
-  });
+export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern, template }: Props) {
+  const [start] = useState<Fields>(() => (pending ? { ...fieldsOf({ ...pocket, ...pending.settings }), hand: pending.settings.hand ?? {} } : fieldsOf(live ?? pocket)));
+  const form = useForm<Fields>({ defaultValues: start, disabled: !may });
+  const fields = { ...start, ...useWatch({ control: form.control }) } as Fields;
+  const version = live?.version ?? 0;
+  const body = bodyOf(fields, version);
+  // Of what the draft adds nothing stands yet that a change could be told from.
+  const as = live ? bodyOf(fieldsOf(live), version) : pending ? null : bodyOf(start, version);
+  const text = JSON.stringify(body);
+  const changed = text !== JSON.stringify(as);
+  const { putPocket } = draft;
+  useEffect(() => {
+    if (may) putPocket(pocket.id, changed ? (JSON.parse(text) as Schema["PocketIn"]) : null);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is typed is put down; how it is kept changes with every change
+  }, [may, pocket.id, changed, text]);
+  const open = draft.seen?.pocket?.id === pocket.id ? draft.seen.pocket : null;
   const choose = (kind: Kind) => {
     // A new log begins with the column that nearly every log has.
     if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", TEXTS.date2, true)]);
     form.setValue("kind", kind);
   };
   const [previewing, setPreviewing] = useState(false);
-  // What it means is said of what stands in the form now, never of what stood there a moment ago.
-  const current = impact.data && !impact.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-none max-lg:flex-col">
       <form
         noValidate
         aria-label={TEXTS.settingsOfTitle({ title: pocket.title })}
-        onSubmit={(event) => {
-          event.preventDefault();
-          save.mutate(body);
-        }}
+        onSubmit={(event) => event.preventDefault()}
         className="flex min-h-0 min-w-0 flex-1 flex-col max-lg:flex-none"
       >
         <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
@@ -105,7 +89,8 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
           </div>
           <Kinds value={fields.kind} may={may} onChange={choose} />
           <RichField label={TEXTS.directionsStudentsSee} name="directions" control={form.control} may={may} />
-          {!pocket.laid && <PocketFiles pocket={pocket} groupId={groupId} may={may} use="directions" title={TEXTS.givenWithTheDirections} hint={TEXTS.picturesAreShownFilesCan} />}
+          {!pocket.laid && live && <PocketFiles pocket={pocket} groupId={groupId} may={may} use="directions" title={TEXTS.givenWithTheDirections} hint={TEXTS.picturesAreShownFilesCan} />}
+          {!live && <p className="text-quiet">{DRAFT.filesLater}</p>}
           {fields.kind !== "log" && (
             <label className="font-bold">
               {TEXTS.prompt}{" "}<span className="font-normal text-quiet">{fields.kind === "page" ? TEXTS.overTheText : TEXTS.overEachReflection}</span>
@@ -120,7 +105,7 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
               <textarea rows={2} {...form.register("starter")} className={`${FIELD} py-2`} />
             </label>
           )}
-          {fields.kind === "evidence" && !pattern && !pocket.laid && (
+          {fields.kind === "evidence" && !pattern && !pocket.laid && live && (
             <PocketFiles pocket={pocket} groupId={groupId} may={may} use="starter" title={TEXTS.starterFiles} hint={TEXTS.studentsBeginFromThemUnchanged} />
           )}
           {!pattern && !pocket.laid && (
@@ -131,8 +116,8 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
               setValue={form.setValue}
               may={may}
               template={template}
-              dealt={impact.data?.versions ?? []}
-              nowhere={impact.data?.nowhere ?? []}
+              dealt={open?.versions ?? []}
+              nowhere={open?.nowhere ?? []}
             />
           )}
           {pattern && (
@@ -146,24 +131,8 @@ export function PocketForm({ pocket, groupId, may, pattern, template, edits }: P
             {TEXTS.itCountsForHowFar}
           </label>
         </div>
-        {may && (
-          <SaveBar
-            changed={changed}
-            means={current ? <Means impact={impact.data} /> : undefined}
-            wrong={changed ? impact.error : null}
-            refused={save.error}
-            saving={save.isPending}
-            onAsWas={() => {
-              form.reset(fieldsOf(pocket));
-              save.reset();
-            }}
-            words={TEXTS}
-          >
-            <More pocket={pocket} pattern={pattern} groupId={groupId} edits={edits} />
-          </SaveBar>
-        )}
       </form>
-      <PocketPreview shown={previewing} fields={standsIn(fields, template.sections.find((one) => one.pockets.some((of) => of.id === pocket.id))?.units[0])} pocket={pocket} chips={impact.data?.chips ?? []} />
+      <PocketPreview shown={previewing} fields={standsIn(fields, template.sections.find((one) => one.pockets.some((of) => of.id === pocket.id))?.units[0])} pocket={pocket} chips={open?.chips ?? []} />
     </div>
   );
 }
@@ -272,51 +241,43 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
   );
 }
 
-/** What saving now would mean. */
-function Means({ impact }: { impact: Schema["ImpactShape"] }) {
-  const [shown, setShown] = useState(false);
-  const more = impact.units > 0 ? TEXTS.asksThingsMoreOf({ units: impact.units }) : impact.units < 0 ? TEXTS.asksThingsFewerOf({ units: -impact.units }) : TEXTS.asksSomethingElseOf;
-  const names = [...impact.to_open, ...impact.to_filled];
+type MoreProps = Pick<Props, "pocket" | "pattern" | "groupId"> & {
+  edits: Edits;
+  onRemoved: () => void;
+};
+
+/** Locking for everybody, retiring, bringing back, taking away what nobody used. */
+export function More(props: MoreProps) {
+  const { pocket, edits, onRemoved } = props;
+  if (pocket.retired) return <Button onClick={() => edits.retire(pocket, false)}>{TEXTS.restore}</Button>;
+  // What the draft adds is nobody's yet: it can only be taken away again.
+  const unused = pocket.id < 0 || (pocket.with_work === 0 && pocket.handins.length === 0);
   return (
-    <div role="status" aria-label={TEXTS.whatSavingMeans} className="rounded-md border-l-4 border-in bg-in-soft p-3">
-      <p>
-        <strong>{TEXTS.savingThisNow}</strong>{" "}{TEXTS.reachesPortfoliosAtOnceNothing({ students: impact.students, more, reached: impact.reached, reachedIs: impact.reached > 0, opened: impact.opened, openedIs: impact.opened > 0, filled: impact.filled, filledIs: impact.filled > 0 })}
-      </p>
-      {names.length > 0 && (
-        <>
-          <Button className="mt-2" aria-expanded={shown} onClick={() => setShown(!shown)}>
-            {shown ? TEXTS.hideTheNames : TEXTS.seeTheCount({ count: names.length })}
-          </Button>
-          {shown && <p className="mt-2 max-h-24 overflow-y-auto">{names.join("; ")}</p>}
-        </>
-      )}
-    </div>
+    <>
+      {pocket.id > 0 && <OfEverybody {...props} />}
+      {unused && <Button onClick={() => void edits.remove(pocket).then(onRemoved, () => undefined)}>{TEXTS.remove}</Button>}
+    </>
   );
 }
 
-/** Locking for everybody, retiring, bringing back, taking away what nobody used. */
-function More({ pocket, pattern, groupId, edits }: Pick<Props, "pocket" | "pattern" | "groupId" | "edits">) {
+/** What is done to a pocket that everybody has. */
+function OfEverybody({ pocket, pattern, groupId, edits }: MoreProps) {
   const [locking, setLocking] = useState(false);
   const group = useGroup();
-  const mayLock = allowed(group, "lock_pockets");
-  const mayCollect = allowed(group, "set_handin");
-  if (pocket.retired) return <Button onClick={() => edits.retire(pocket, false)}>{TEXTS.restore}</Button>;
-  const unused = pocket.with_work === 0 && pocket.handins.length === 0;
   return (
     <>
-      {mayCollect && !pattern && (
+      {allowed(group, "set_handin") && !pattern && (
         <Link to={`/g/${groupId}/hand-ins?new=1&pocket=${pocket.id}`} className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 text-sm font-semibold hover:border-control hover:bg-ground">
           {OUTLINE.collect}
         </Link>
       )}
-      {mayLock && !pattern && <Button onClick={() => setLocking(true)}>{TEXTS.lock}</Button>}
+      {allowed(group, "lock_pockets") && !pattern && <Button onClick={() => setLocking(true)}>{TEXTS.lock}</Button>}
       {locking && (
         <Suspense>
           <LockDialog what={{ pocket, students: null }} groupId={groupId} locked={false} onClose={() => setLocking(false)} />
         </Suspense>
       )}
       <Button onClick={() => edits.retire(pocket, true)}>{TEXTS.retire}</Button>
-      {unused && <Button onClick={() => edits.remove(pocket)}>{TEXTS.remove}</Button>}
     </>
   );
 }

@@ -1,5 +1,5 @@
-/** The units of a section that repeats, each with its questions; what saving them would mean stands beside the button. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+/** The units of a section that repeats, each with its questions; what is typed here is a change of the draft. */
+import { useEffect, useState } from "react";
 import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister } from "react-hook-form";
@@ -7,17 +7,14 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
 import { FormDate } from "../ui/days/DateField";
-import { SaveBar } from "../ui/SaveBar";
 import { useSay } from "../ui/Toasts";
 import { newKey } from "../ui/newKey";
-import { useSettled } from "../ui/useSettled";
-import { useBack } from "../writing/useBack";
-import { useDraft } from "../writing/useDraft";
 import { today } from "../ui/dates";
 import { parseDay } from "../ui/days/parseDay";
 import { OUTLINE } from "./outlineTexts";
 import { PasteBox } from "./PasteBox";
 import { TEXTS } from "./texts";
+import type { SetUnits, TemplateDraft } from "./useTemplateDraft";
 
 type Section = Schema["LaidSection"];
 
@@ -28,15 +25,18 @@ interface Fields {
 const FIELD = "min-h-9 rounded-md border border-control bg-paper px-3 disabled:border-edge disabled:text-ink";
 const ICON = "flex size-8 items-center justify-center rounded-sm text-ink-soft hover:bg-ground disabled:opacity-30";
 
-function fieldsOf(section: Section): Fields {
+function fieldsOf(units: Section["units"]): Fields {
   return {
-    units: section.units.map((one) => ({ key: one.key, title: one.title, opens: one.opens ?? "", questions: (one.questions ?? []).map((of) => ({ ...of })) })),
+    units: units.map((one) => ({ key: one.key, title: one.title, opens: one.opens ?? "", questions: (one.questions ?? []).map((of) => ({ ...of })) })),
   };
 }
 
 function bodyOf(fields: Fields, version: number): Schema["UnitsIn"] {
   return {
-    units: fields.units.map((one) => ({ key: one.key, title: one.title, opens: one.opens || null, questions: one.questions.filter((of) => of.text.trim()) })),
+    units: fields.units
+      .map((one) => ({ key: one.key, title: one.title, opens: one.opens || null, questions: one.questions.filter((of) => of.text.trim()) }))
+      // Of a unit that is only begun there is nothing to say yet.
+      .filter((one) => one.title.trim() || one.questions.length > 0),
     version,
   };
 }
@@ -51,42 +51,37 @@ async function unitsIn(groupId: number, text: string): Promise<{ found: Fields["
   };
 }
 
-export function UnitsForm({ section, groupId, may }: { section: Section; groupId: number; may: boolean }) {
-  const form = useForm<Fields>({ defaultValues: fieldsOf(section), disabled: !may });
-  const fields = { ...fieldsOf(section), ...useWatch({ control: form.control }) } as Fields;
+interface Props {
+  /** As it would stand. */
+  section: Section;
+  /** As it stands; null where the draft adds it. */
+  live: Section | null;
+  /** What was typed into it and is not saved. */
+  pending: SetUnits | undefined;
+  draft: TemplateDraft;
+  groupId: number;
+  may: boolean;
+}
+
+export function UnitsForm({ section, live, pending, draft, groupId, may }: Props) {
+  const [start] = useState<Fields>(() => fieldsOf((pending?.units ?? live ?? section).units));
+  const form = useForm<Fields>({ defaultValues: start, disabled: !may });
+  const fields = { ...start, ...useWatch({ control: form.control }) } as Fields;
   const units = useFieldArray({ control: form.control, name: "units", keyName: "id" });
-  const body = bodyOf(fields, section.version);
-  const settled = useSettled(body);
-  const changed = JSON.stringify(body) !== JSON.stringify(bodyOf(fieldsOf(section), section.version));
-  const queries = useQueryClient();
+  const version = live?.version ?? 0;
+  const text = JSON.stringify(bodyOf(fields, version));
+  const changed = text !== JSON.stringify(bodyOf(fieldsOf(live?.units ?? []), version));
   const say = useSay();
-  const path = { params: { path: { group_id: groupId, section_id: section.id } } };
-  const drop = useDraft(`units/${section.id}`, fields, section.version, may && changed, useBack(form, section.version));
-  const meaning = useQuery({
-    queryKey: ["group", groupId, "units", section.id, settled],
-    // A unit that has no name yet is being typed: that is no mistake to tell of.
-    enabled: may && changed && settled.units.every((one) => one.title.trim()),
-    placeholderData: (old: Schema["UnitsImpact"] | undefined) => old,
-    queryFn: () => data(client.POST("/api/groups/{group_id}/template/sections/{section_id}/units/preview", { ...path, body: settled })),
-  });
-  const save = useMutation({
-    mutationFn: (filled: Schema["UnitsIn"]) => data(client.PUT("/api/groups/{group_id}/template/sections/{section_id}/units", { ...path, body: filled })),
-    onSuccess: async (done, sent) => {
-      drop();
-      await queries.invalidateQueries({ queryKey: ["group", groupId] });
-      const before = bodyOf(fieldsOf(section), done.version);
-      say(TEXTS.unitsLaidOutInEvery({ count: sent.units.length }), sent.version === section.version ? () => save.mutate(before) : undefined);
-    },
-  });
-  const current = meaning.data && !meaning.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
+  const { putUnits } = draft;
+  useEffect(() => {
+    if (may) putUnits(section.id, changed ? (JSON.parse(text) as Schema["UnitsIn"]) : null);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is typed is put down; how it is kept changes with every change
+  }, [may, section.id, changed, text]);
   return (
     <form
       noValidate
       aria-label={TEXTS.unitsOfTitle({ title: section.title })}
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate(body);
-      }}
+      onSubmit={(event) => event.preventDefault()}
       className="flex min-h-0 flex-1 flex-col"
     >
       <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
@@ -142,20 +137,6 @@ export function UnitsForm({ section, groupId, may }: { section: Section; groupId
           </div>
         )}
       </div>
-      {may && (
-        <SaveBar
-          changed={changed}
-          means={current ? <Meaning told={meaning.data} /> : undefined}
-          wrong={changed ? meaning.error : null}
-          refused={save.error}
-          saving={save.isPending}
-          onAsWas={() => {
-            form.reset(fieldsOf(section));
-            save.reset();
-          }}
-          words={TEXTS}
-        />
-      )}
     </form>
   );
 }
@@ -202,22 +183,5 @@ function Questions({ at, control, register, may }: { at: number; control: Contro
         </Button>
       )}
     </fieldset>
-  );
-}
-
-/** What saving the units now would mean. */
-function Meaning({ told }: { told: Schema["UnitsImpact"] }) {
-  const parts = [
-    told.added.length > 0 ? TEXTS.addsPockets({ count: told.added.length }) : "",
-    told.changed.length > 0 ? TEXTS.changesPockets({ count: told.changed.length }) : "",
-    told.retired.length > 0 ? TEXTS.retiresRetiredWithTheWork({ retired: told.retired.map((one) => `“${one}”`).join(", ") }) : "",
-    told.removed.length > 0 ? TEXTS.takesAwayPocketsThatNobody({ count: told.removed.length }) : "",
-  ].filter(Boolean);
-  const more = told.units === 0 ? "" : TEXTS.asksThingsOfStudents({ units: Math.abs(told.units), unitsIs: told.units > 0, reached: told.reached });
-  const opened = told.to_open.length > 0 ? TEXTS.fromFilledToNotFilled({ to_open: told.to_open.join("; ") }) : "";
-  return (
-    <p role="status" aria-label={TEXTS.whatSavingMeans} className="rounded-md border-l-4 border-in bg-in-soft p-3">
-      <strong>{TEXTS.savingThisNow}</strong>{" "}{TEXTS.otherChangesNoPocketIn({ parts: parts.join(", "), countIs: parts.length > 0, students: told.students, more, opened })}
-    </p>
   );
 }

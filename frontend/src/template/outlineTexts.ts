@@ -32,7 +32,6 @@ export const OUTLINE = catalogue("template.typed", {
   addTo: message<{ section: string }>("Add a pocket to {section}"),
   addLine: message<{ section: string }>("New pocket in {section}"),
   linePlaceholder: "Name, or “Q1: 1 photo, reflection”",
-  sectionMoved: message<{ title: string }>("The section “{title}” has another place, in every portfolio."),
   sectionUp: message<{ title: string }>("Move the section {title} up"),
   sectionDown: message<{ title: string }>("Move the section {title} down"),
   whichSections: "Which sections come",

@@ -11,6 +11,8 @@ interface Props {
   means: ReactNode;
   /** Why what stands there cannot be saved. */
   wrong: unknown;
+  /** What stands in the way of saving, with what can be done about it. */
+  hindered?: ReactNode;
   /** Why the last saving was refused: it can be tried again. */
   refused: unknown;
   saving: boolean;
@@ -22,11 +24,12 @@ interface Props {
   children?: ReactNode;
 }
 
-export function SaveBar({ changed, means, wrong, refused, saving, onSave, onAsWas, words, children }: Props) {
+export function SaveBar({ changed, means, wrong, hindered, refused, saving, onSave, onAsWas, words, children }: Props) {
   const problem = wrong ?? refused;
   return (
     <Foot>
       {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
+      {hindered}
       {changed && !wrong && (means ?? <p className="p-3 text-quiet">{words.workingOut}</p>)}
       <div className="flex flex-wrap items-center gap-2">
         {children}
@@ -34,7 +37,7 @@ export function SaveBar({ changed, means, wrong, refused, saving, onSave, onAsWa
           <Button className="min-h-9" disabled={!changed} onClick={onAsWas}>
             {words.asWas}
           </Button>
-          <Button look="main" type={onSave ? "button" : "submit"} className="min-h-9" disabled={!changed || saving || isWrong(wrong)} onClick={onSave}>
+          <Button look="main" type={onSave ? "button" : "submit"} className="min-h-9" disabled={!changed || saving || isWrong(wrong) || Boolean(hindered)} onClick={onSave}>
             {words.save}
           </Button>
         </span>

@@ -1,0 +1,33 @@
+/** The words of a draft of the template. */
+import { catalogue, message } from "../language/catalogue";
+
+export const DRAFT = catalogue("template.draft", {
+  count: message<{ count: number }>("{count, plural, one {# change} other {# changes}}"),
+  unseen: message<{ count: number }>("{count, plural, one {# change that nobody sees yet.} other {# changes that nobody sees yet.}}"),
+  back: message<{ count: number }>("{count, plural, one {# change} other {# changes}} of the template that you had not saved {count, plural, one {is} other {are}} back."),
+  thrownAway: message<{ count: number }>("{count, plural, one {# change is} other {# changes are}} thrown away; nobody had seen {count, plural, one {it} other {them}}."),
+  saved: message<{ count: number; students: number }>("{count, plural, one {# change is} other {# changes are}} saved in {students, plural, one {# portfolio} other {# portfolios}}."),
+  throwAway: "Throw away",
+  list: "See the changes",
+  hideList: "Hide the changes",
+  leaveOut: "Leave this change out",
+  leaveOutOf: message<{ change: string }>("Leave this change out: {change}"),
+  standOver: "Let mine stand",
+  addSection: message<{ title: string }>("The section “{title}” is added"),
+  renameSection: message<{ title: string; to: string }>("The section “{title}” is called “{to}”"),
+  moveSection: message<{ title: string }>("The section “{title}” has another place"),
+  removeSection: message<{ title: string }>("The section “{title}” is taken away"),
+  addPocket: message<{ title: string }>("“{title}” is added"),
+  changePocket: message<{ title: string }>("“{title}” asks for something else, or says it otherwise"),
+  movePocket: message<{ title: string }>("“{title}” has another place"),
+  retirePocket: message<{ title: string }>("“{title}” is retired; work in it stays readable"),
+  restorePocket: message<{ title: string }>("“{title}” is back"),
+  removePocket: message<{ title: string }>("“{title}” is taken away; nobody had used it"),
+  setUnits: message<{ title: string; count: number }>("“{title}” has {count, plural, =0 {no units} one {# unit} other {# units}}"),
+  bringBack: "Something that was taken away is back",
+  gone: "something that is gone",
+  others: message<{ name: string; changes: number }>("{name} has {changes, plural, one {# change} other {# changes}} that nobody sees yet."),
+  theirs: "As it stands now",
+  mine: "As you have it",
+  filesLater: "Pictures and files can be given with it once it is saved.",
+});
