@@ -794,6 +794,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"remind", "see_reminders", "take_pegs_along"}
     of_class |= {"see_template", "add_section", "change_section", "move_section", "remove_section", "add_pocket"}
     of_class |= {
+        "see_template_draft",
         "look_at_template_draft",
         "save_template_draft",
         "read_outline",
