@@ -36,7 +36,7 @@ _FRAME = (
     '<span class="flex shrink-0 items-center gap-2 text-base font-bold">'
     '<img src="/static/mark.svg" alt="" width="26" height="26">'
     '<span class="whitespace-nowrap max-sm:sr-only">{name}</span></span>'
-    '{group}<span class="min-w-0 flex-1 max-md:hidden"></span>{search}'
+    '{group}<span class="min-w-0 flex-1 max-lg:hidden"></span>{search}'
     '<span class="flex items-center gap-1 ml-auto"><span class="size-11"></span><span class="size-9"></span></span>'
     "</div>{views}{help}</div>"
 )

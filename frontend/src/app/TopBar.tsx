@@ -28,7 +28,7 @@ export function TopBar({ session, group }: { session: Session; group: Group | nu
       </Link>
       <ClassSwitcher groups={session.groups} group={group} staff={session.person?.staff ?? false} />
       {session.term && (
-        <span className="min-w-0 flex-1 truncate text-bar-text max-md:hidden">
+        <span className="min-w-0 flex-1 truncate text-bar-text max-lg:hidden">
           {session.term.name}
           {session.term.week && TEXTS.weekWeekOfWeeks({ week: session.term.week, weeks: session.term.weeks })}
         </span>

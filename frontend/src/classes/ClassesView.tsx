@@ -25,7 +25,7 @@ export function ClassesView() {
   const { classes } = found.data;
   return (
     <div className="flex flex-1 gap-5 p-5 max-lg:flex-col">
-      <section aria-labelledby="classes" className="flex min-w-0 flex-1 flex-col gap-3">
+      <section aria-labelledby="classes" className="flex min-w-0 flex-1 max-lg:flex-none flex-col gap-3">
         <div className="flex flex-wrap items-baseline gap-3">
           <h1 id="classes" className="text-xl">
             {TEXTS.title}

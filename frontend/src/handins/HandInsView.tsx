@@ -168,7 +168,7 @@ function Line({ one, titles, groupId, chosen, narrow, may }: LineProps) {
   const counts = [one.to_mark, one.sent_back, one.overdue];
   return (
     <tr className={`border-t border-line align-top ${chosen ? "bg-today" : ""}`}>
-      <td className="px-3 py-2">
+      <td className="min-w-44 px-3 py-2">
         <Link to={`/g/${groupId}/pegs?handin=${one.id}`} className="font-bold text-in underline">
           {one.title}
         </Link>

@@ -9,6 +9,7 @@ import { upload } from "../api/upload";
 import { together, useDraft } from "../writing/useDraft";
 import { Button } from "../ui/Button";
 import { lengthWords } from "../ui/Chips";
+import { DateField } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
 import { heading } from "./cells";
 import type { Column, Log, Row, Values } from "./cells";
@@ -115,6 +116,19 @@ function Field({ column, value, wrong, portfolio, pocket, onChange }: FieldProps
   const shared = { id, "aria-invalid": wrong !== undefined, "aria-describedby": says, className: `${FIELD} ${wrong ? "border-overdue" : "border-control"}` };
   const text = typeof value === "string" ? value : "";
   const wide = column.type === "long_text" ? "sm:col-span-2" : "";
+  const told = wrong && (
+    <p id={says} role="alert" className="mt-1 text-sm text-overdue">
+      {wrong.what} {wrong.fix}
+    </p>
+  );
+  if (column.type === "date") {
+    return (
+      <div>
+        <DateField big label={heading(column)} hint={column.required ? TEXTS.needed : ""} value={text} onChange={onChange} refused={says} />
+        {told}
+      </div>
+    );
+  }
   return (
     <div className={wide}>
       <label htmlFor={id} className="text-base font-bold">
@@ -142,18 +156,14 @@ function Field({ column, value, wrong, portfolio, pocket, onChange }: FieldProps
       ) : (
         <input
           {...shared}
-          type={column.type === "date" ? "date" : "text"}
+          type="text"
           inputMode={column.type === "number" ? "decimal" : column.type === "link" ? "url" : undefined}
           autoComplete="off"
           value={text}
           onChange={(event) => onChange(event.target.value)}
         />
       )}
-      {wrong && (
-        <p id={says} role="alert" className="mt-1 text-sm text-overdue">
-          {wrong.what} {wrong.fix}
-        </p>
-      )}
+      {told}
     </div>
   );
 }

@@ -63,7 +63,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
       <ul className="max-w-3xl divide-y divide-line rounded-lg border border-edge bg-paper">
         {staff.map((one) => (
           <li key={one.person} className="flex flex-wrap items-center gap-3 px-4 py-2">
-            <span className="min-w-0 flex-1">
+            <span className="min-w-48 flex-1">
               <span className="block truncate font-semibold">
                 {one.name}
                 {one.me && <span className="font-normal text-quiet">{" "}{TEXTS.you}</span>}

@@ -30,6 +30,10 @@ interface Props {
   onBlur?: () => void;
   disabled?: boolean | undefined;
   className?: string;
+  /** As high as students' fields are. */
+  big?: boolean;
+  /** The id of what the server says against it. */
+  refused?: string | undefined;
   /** The class for whose students the calendar says how much is due in each week. */
   loadOf?: number | undefined;
 }
@@ -57,15 +61,21 @@ function useDayText(value: string, onChange: (value: string) => void) {
   };
 }
 
-export function DateField({ label, hint, heard, row, value, onChange, onBlur, disabled, className = "", loadOf }: Props) {
+const USUAL = { label: "font-bold", field: "min-h-9", button: "size-9" };
+const BIG = { label: "text-base font-bold", field: "min-h-11 text-base", button: "size-11" };
+
+/** What is heard of a field that holds something wrong, by the id of what says so. */
+function wrongBy(why: string | undefined) {
+  return why ? { "aria-invalid": true, "aria-describedby": why } : {};
+}
+
+export function DateField({ label, hint, heard, row, value, onChange, onBlur, disabled, className = "", big, refused, loadOf }: Props) {
   const id = useId();
   const text = useDayText(value, onChange);
-  const wrong = text.wrong ? { "aria-invalid": true, "aria-describedby": `${id}-wrong` } : {};
+  const size = big ? BIG : USUAL;
   return (
     <div className={`${row ? "flex flex-wrap items-center gap-2" : ""} ${className}`}>
-      <label htmlFor={id} className={heard ? "sr-only" : "font-bold"}>
-        {label} {hint && <span className="font-normal text-quiet">{hint}</span>}
-      </label>
+      <Named id={id} label={label} hint={hint} look={heard ? "sr-only" : size.label} />
       <div className={`relative max-w-52 ${heard || row ? "" : "mt-1"}`}>
         <input
           id={id}
@@ -81,13 +91,21 @@ export function DateField({ label, hint, heard, row, value, onChange, onBlur, di
           }}
           onKeyDown={(event) => event.key === "Enter" && text.done()}
           placeholder={WORDS.like}
-          {...wrong}
-          className="figures block min-h-9 w-full rounded-md border border-control bg-paper pr-10 pl-3 font-normal disabled:text-quiet aria-invalid:border-overdue"
+          {...wrongBy(text.wrong ? `${id}-wrong` : refused)}
+          className={`figures block w-full rounded-md ${size.field} border border-control bg-paper pr-10 pl-3 font-normal disabled:text-quiet aria-invalid:border-overdue`}
         />
-        {!disabled && <OnCalendar value={value} onChoose={text.choose} loadOf={loadOf ?? null} />}
+        {!disabled && <OnCalendar size={size.button} value={value} onChoose={text.choose} loadOf={loadOf ?? null} />}
       </div>
       <Wrong id={`${id}-wrong`} shown={text.wrong} />
     </div>
+  );
+}
+
+function Named({ id, label, hint, look }: { id: string; label: string; hint: string | undefined; look: string }) {
+  return (
+    <label htmlFor={id} className={look}>
+      {label} {hint && <span className="font-normal text-quiet">{hint}</span>}
+    </label>
   );
 }
 
@@ -100,13 +118,13 @@ function Wrong({ id, shown }: { id: string; shown: boolean }) {
   );
 }
 
-function OnCalendar({ value, onChoose, loadOf }: { value: string; onChoose: (day: string) => void; loadOf: number | null }) {
+function OnCalendar({ size, value, onChoose, loadOf }: { size: string; value: string; onChoose: (day: string) => void; loadOf: number | null }) {
   return (
     <OnFirstUse
       kind="Panel"
       face={{
         label: WORDS.open,
-        className: "absolute top-0 right-0 flex size-9 items-center justify-center rounded-md text-ink-soft hover:bg-ground",
+        className: `absolute top-0 right-0 flex items-center justify-center rounded-md text-ink-soft hover:bg-ground ${size}`,
         content: <CalendarDays aria-hidden size={17} />,
       }}
       className="max-h-[80vh] max-w-[94vw] overflow-y-auto p-3"
