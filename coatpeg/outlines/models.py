@@ -178,6 +178,9 @@ class TemplateDraft(models.Model):
     device = models.CharField(max_length=40)
     """On which it was changed last: what that device still holds is newer than what stands here, no other one's is."""
     at = models.DateTimeField()
+    key = models.CharField(max_length=40, blank=True, default="")
+    """Of the saving that was done last, given by who saved: the same once more is answered with what came of it."""
+    answer = models.JSONField(null=True)
 
     class Meta:
         """One of each person."""

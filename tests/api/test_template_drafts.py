@@ -231,6 +231,14 @@ class Saving(Drafts):
         self.save(done["undo"])
         self.assertEqual(dict(self.soil.deals.values_list("enrolment_id", "key")), {josh: "b", thandi: "a"})
 
+    def test_a_saving_that_is_sent_again_is_done_once(self) -> None:
+        body = {"edits": [{"do": "add_section", "id": -1, "title": "Spring"}], "key": "one"}
+        first = self.ok(self.plot.lead, "POST", f"{self.path}/draft", body)
+        self.assertEqual(self.ok(self.plot.lead, "POST", f"{self.path}/draft", body), first)
+        self.assertEqual(Section.objects.filter(title="Spring").count(), 1)
+        self.ok(self.plot.lead, "POST", f"{self.path}/draft", {**body, "key": "two"})
+        self.assertEqual(Section.objects.filter(title="Spring").count(), 2)
+
     def test_where_one_cannot_be_made_none_is_and_it_is_named(self) -> None:
         before = self.template()
         edits = [*self.several(), {"do": "remove_section", "section": -1}]

@@ -89,6 +89,4 @@ def _opened(pocket: drafting.Opened) -> dict[str, Any]:
 )
 def save_template_draft(request: HttpRequest, group_id: int, body: SaveIn) -> Any:
     """Make all changes of a draft, for everybody; undone by saving what this answers with."""
-    saved = drafting.save(person_of(request), group_id, body.edits, now(), undoes=body.undoes)
-    made = {"sections": saved.applied.sections, "pockets": saved.applied.pockets}
-    return {"students": saved.students, "made": made, "undo": saved.applied.undo}
+    return drafting.save(person_of(request), group_id, body.edits, now(), undoes=body.undoes, key=body.key)

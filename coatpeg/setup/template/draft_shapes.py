@@ -134,6 +134,8 @@ class SaveIn(DraftIn):
     """The same, to be made for everybody; ``undoes``: they take back what was saved, and are nobody's draft."""
 
     undoes: bool = False
+    key: str = Field(default="", max_length=40)
+    """Of this saving: sent again, because no answer came, it is done once."""
 
 
 class LookIn(DraftIn):

@@ -86,14 +86,6 @@ class Meaning:
     to_filled: tuple[str, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class Saved:
-    """What saving a draft did."""
-
-    students: int
-    applied: Applied
-
-
 class Hand:
     """Makes the changes of one draft, one after the other, within a deed on the template."""
 
@@ -409,13 +401,19 @@ def _compared(before: dict[int, _Stands], after: dict[int, _Stands]) -> tuple[Ti
     )
 
 
-def save(person: Person, group_id: int, wanted: Sequence[edits.Edit], now: datetime, *, undoes: bool = False) -> Saved:
+def save(
+    person: Person, group_id: int, wanted: Sequence[edits.Edit], now: datetime, *, undoes: bool = False, key: str = ""
+) -> edits.SavedDraft:
     """Make all changes, for everybody, in one deed; where one cannot be made, none is, and it is named by its place.
 
-    What was kept of the draft goes with it, but where the changes only undo what was saved before.
+    What was kept of the draft goes with it, but where the changes only undo what was saved before. With the ``key`` of
+    the last saving nothing is done again: it is answered as it was then.
     """
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     with changing.as_one(person, group_id, now):
+        row = TemplateDraft.objects.filter(template__group_id=group_id, person=person).first()
+        if key and row is not None and row.key == key:
+            return edits.SavedDraft.model_validate(row.answer)
         hand = Hand(person, group_id, now)
         for place, edit in enumerate(wanted):
             try:
@@ -423,10 +421,22 @@ def save(person: Person, group_id: int, wanted: Sequence[edits.Edit], now: datet
             except CoatPegError as error:
                 error.more = {**error.more, "edit": place}
                 raise
-        hand.done.undo = [_over_what_was_made(one) for one in hand.done.undo]
-        if not undoes:
-            TemplateDraft.objects.filter(template__group_id=group_id, person=person).update(edits=[], at=now)
-    return Saved(len(changing.here(group_id, now)), hand.done)
+        done = edits.SavedDraft(
+            students=len(changing.here(group_id, now)),
+            made=edits.MadeIds(sections=hand.done.sections, pockets=hand.done.pockets),
+            undo=[_over_what_was_made(one) for one in hand.done.undo],
+        )
+        _let_go(row or TemplateDraft(template=editing.template_of(group_id), person=person), done, now, key, undoes)
+    return done
+
+
+def _let_go(row: TemplateDraft, done: edits.SavedDraft, now: datetime, key: str, undoes: bool) -> None:
+    if not undoes:
+        row.edits, row.at = [], now
+    row.at = row.at or now
+    if key:
+        row.key, row.answer = key, done.model_dump(mode="json")
+    row.save()
 
 
 def _over_what_was_made(edit: edits.Edit) -> edits.Edit:

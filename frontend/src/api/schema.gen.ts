@@ -9102,6 +9102,11 @@ export interface components {
             /** Edits */
             edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
             /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
              * Undoes
              * @default false
              */

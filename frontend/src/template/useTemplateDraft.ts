@@ -12,6 +12,7 @@ import { templateQuery } from "../api/queries";
 import { useUndo } from "../live/useUndo";
 import { usePersonId } from "../api/session";
 import { useSay } from "../ui/Toasts";
+import { newKey } from "../ui/newKey";
 import { thisDevice } from "../writing/device";
 import { dropDraft, findDraft, keepDraft } from "../writing/drafts";
 import { DRAFT } from "./draftTexts";
@@ -142,14 +143,19 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
   });
   const look = useQuery({ ...looking(asked), enabled: may && looked, placeholderData: (old: Seen | undefined) => old });
 
+  const tried = useRef<{ of: Edit[]; key: string }>({ of: [], key: "" });
   const save = useMutation({
-    mutationFn: (of: Edit[]) => data(client.POST("/api/groups/{group_id}/template/draft", { ...group, body: { edits: of, undoes: false } })),
+    // Where no answer came it is perhaps done: the same sent again is done once.
+    mutationFn: (of: Edit[]) => {
+      if (tried.current.of !== of) tried.current = { of, key: newKey() };
+      return data(client.POST("/api/groups/{group_id}/template/draft", { ...group, body: { edits: of, undoes: false, key: tried.current.key } }));
+    },
     onSuccess: async (done, sent) => {
       // The template as it stands now comes first: nothing is drawn twice, or for a moment not at all.
       await queries.query({ ...templateQuery(groupId), staleTime: 0 }).catch(() => undefined);
       set([]);
       onSaved(done.made);
-      const undo = () => data(client.POST("/api/groups/{group_id}/template/draft", { ...group, body: { edits: done.undo, undoes: true } }));
+      const undo = () => data(client.POST("/api/groups/{group_id}/template/draft", { ...group, body: { edits: done.undo, undoes: true, key: "" } }));
       say(savedWords(sent, done.students), back(undo, TEXTS.undone));
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
     },
