@@ -68,7 +68,7 @@ class Action(StrEnum):
     KEEP_ROSTER = "change the class list"
     SEE_STAFF = "see the staff of a class"
     KEEP_STAFF = "change the staff of a class"
-    KEEP_CLASS = "rename a class, move its days, put it away"
+    KEEP_CLASS = "rename a class, move its days, put it away, delete it"
     BRING_IN_KNOWN = "bring in a student who is known from elsewhere"
     GIVE_PASSWORD = "give a student a new password"
     SEE_TEMPLATE = "see the template"

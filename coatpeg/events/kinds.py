@@ -56,7 +56,7 @@ _VERBS = {
     Kind.LISTS: (
         "join_confirmed join_declined join_requested join_withdrawn roster_by_itself roster_dropped roster_put_aside"
     ),
-    Kind.STAFF: "class_brought_back class_put_away staff_changed",
+    Kind.STAFF: "class_brought_back class_deleted class_put_away staff_changed",
     Kind.CALENDAR: "calendar_changed",
 }
 KIND_OF = {verb: kind for kind, verbs in _VERBS.items() for verb in verbs.split()}

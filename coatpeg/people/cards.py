@@ -14,15 +14,17 @@ from collections.abc import Callable
 from datetime import datetime, timedelta
 
 from django.contrib.auth import login, logout
+from django.contrib.auth.hashers import make_password
 from django.db import transaction
 from django.http import HttpRequest
 
 from coatpeg.core.errors import Gone, Refused, Stale
 from coatpeg.core.people.names import full
-from coatpeg.core.policy import Action
+from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import deed
-from coatpeg.people.access import require_in_group
+from coatpeg.people.access import led_students, require_in_group, to_school
 from coatpeg.people.models import Enrolment, Person, SignInCard
+from coatpeg.people.staffing import first_password
 
 SECRET_BYTES = 18
 """144 bits, 24 signs: nobody guesses it, and the code stays coarse enough for an old camera."""
@@ -36,20 +38,39 @@ def _digest(secret: str) -> str:
     return hashlib.sha256(secret.encode()).hexdigest()
 
 
-def make(
-    person: Person, group_id: int, enrolments: list[int], now: datetime, lay_out: Callable[[dict[int, str]], bytes]
-) -> bytes:
-    """New cards for students of a class, laid out from their secrets by enrolment, which are kept nowhere.
+Secrets = dict[int, str]
+"""By enrolment."""
 
-    Old cards are void once the new ones are laid out; where that fails they go on working.
+
+def make(
+    person: Person,
+    group_id: int,
+    enrolments: list[int],
+    now: datetime,
+    lay_out: Callable[[Secrets, Secrets], bytes],
+    *,
+    passwords: bool = False,
+) -> bytes:
+    """New cards for students of a class, laid out from their secrets, which are kept nowhere.
+
+    With ``passwords`` each gets a new one too, for whom all of them this person may give it to; it stands on the card
+    alone. Old cards and passwords are void once the new ones are laid out; where that fails they go on working.
     """
     require_in_group(person, Action.KEEP_ROSTER, group_id)
     made = {one: secrets.token_urlsafe(SECRET_BYTES) for one in enrolments}
     with transaction.atomic():
-        _students(group_id, enrolments)
-    paper = lay_out(made)
+        chosen = _students(group_id, enrolments)
+    given = {one.pk: first_password() for one in chosen} if passwords else {}
+    if passwords:
+        _refuse_others_passwords(person, chosen)
+    paper = lay_out(made, given)
+    hashes = {one: make_password(password) for one, password in given.items()}
     with deed(person.pk, now) as doing:
         found = _students(group_id, enrolments)
+        for one in found:
+            if one.pk in hashes:
+                Person.objects.filter(pk=one.person_id).update(password=hashes[one.pk])
+                doing.record("password_given", group_id, enrolment_id=one.pk)
         _void(group_id, [one.person_id for one in found], now)
         for one in found:
             doing.record("card_made", group_id, enrolment_id=one.pk)
@@ -60,6 +81,21 @@ def make(
             for one in found
         )
     return paper
+
+
+def _refuse_others_passwords(person: Person, chosen: list[Enrolment]) -> None:
+    """Refuse passwords for students of whom others lead a class too: a password opens all of their classes."""
+    _, alone = led_students(person)
+    everybody = decide(Action.GIVE_PASSWORD, to_school(person)).allowed
+    others = [one.person_id for one in chosen if not everybody and one.person_id not in alone]
+    if others:
+        first = Person.objects.get(pk=others[0])
+        more = f" and {len(others) - 1} more" if len(others) > 1 else ""
+        raise Refused(
+            f"{full(first.family_name, first.given_name)}{more}: {decide(Action.GIVE_PASSWORD, ()).because}",
+            where="students",
+            fix="Print cards without passwords, or ask an administrator.",
+        )
 
 
 def _students(group_id: int, enrolments: list[int]) -> list[Enrolment]:

@@ -201,6 +201,8 @@ class RosterDrop(models.Model):
     message = models.CharField(max_length=500, blank=True, default="")
     table = models.JSONField(default=dict)
     change = models.ForeignKey(RosterChange, models.SET_NULL, null=True, related_name="+")
+    missing = models.JSONField(default=list)
+    """Enrolments that it did not name when it was applied by itself, until somebody says what became of them."""
 
 
 class JoinRequest(models.Model):

@@ -14,6 +14,7 @@ from coatpeg.outlines.models import FIRST_SECTION, Section, Template
 from coatpeg.people import staffing
 from coatpeg.people.access import require, require_in_group, require_in_school, to_group, to_group_put_away
 from coatpeg.people.models import Enrolment, PeriodMembership, Person, TeachingGroup
+from coatpeg.setup.deleting import begun
 
 LONGEST_NAME = 100
 LONGEST_YEARS = 10
@@ -86,6 +87,8 @@ class ClassFacts:
     outside: list[str]
     put_away: datetime | None
     may_bring_back: bool
+    begun: bool
+    """Whether a student has put anything in: then it cannot be deleted."""
 
 
 def class_facts(person: Person, group_id: int) -> ClassFacts:
@@ -157,4 +160,6 @@ def _facts(group: TeachingGroup, may_change: bool, may_bring_back: bool) -> Clas
     due = HandIn.objects.filter(group=group, taken_away_at=None).exclude(due_day=None)
     outside = due.exclude(due_day__range=(group.first, group.last)).order_by("due_day", "pk")
     titles = list(outside.values_list("title", flat=True))
-    return ClassFacts(group.name, group.first, group.last, may_change, titles, group.put_away_at, may_bring_back)
+    return ClassFacts(
+        group.name, group.first, group.last, may_change, titles, group.put_away_at, may_bring_back, begun(group.pk)
+    )

@@ -20,6 +20,7 @@ from coatpeg.people.models import TeachingGroup
 from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.people.shapes import Day, KindWord, Named, Shape
 from coatpeg.setup.class_start import ClassPlan, Like, choices, look, look_at_list, read_list, start_class
+from coatpeg.setup.deleting import delete_class
 from coatpeg.setup.roster.api import ColumnWord, LineShape, line_data
 from coatpeg.setup.starting import bring_back, change_class, class_facts, put_away
 from coatpeg.setup.template.gallery_api import SectionsIn, ShownTemplate
@@ -248,7 +249,11 @@ class ClassIn(Shape):
 
 
 class ClassShape(Shape):
-    """The same as it stands; ``outside`` are hand-ins due on other days, by title; ``put_away``: since when."""
+    """The same as it stands.
+
+    ``outside`` are hand-ins due on other days, by title; ``put_away``: since when; ``begun``: a student has put
+    something in, so that it cannot be deleted.
+    """
 
     title: str
     first: date
@@ -257,6 +262,7 @@ class ClassShape(Shape):
     outside: list[str]
     put_away: datetime | None
     may_bring_back: bool
+    begun: bool
 
 
 ONE = "/groups/{group_id}"
@@ -272,6 +278,13 @@ def see_class(request: HttpRequest, group_id: int) -> Any:
 def change_class_(request: HttpRequest, group_id: int, body: ClassIn) -> Any:
     """Rename a class, move its days."""
     return asdict(change_class(person_of(request), group_id, body.name, body.first, body.last, now()))
+
+
+@router.delete(ONE, response={204: None}, operation_id="delete_class", openapi_extra=for_action(Action.KEEP_CLASS))
+def delete_class_(request: HttpRequest, group_id: int) -> Any:
+    """Delete a class in which nobody has begun."""
+    delete_class(person_of(request), group_id, now())
+    return Status(204, None)
 
 
 @router.put(

@@ -192,7 +192,7 @@ class Cards(OfStudents):
         found: dict[int, str] = {}
         chosen = enrolment or self.thandi.enrolment_id
 
-        def lay_out(secrets: dict[int, str]) -> bytes:
+        def lay_out(secrets: dict[int, str], passwords: dict[int, str]) -> bytes:
             found.update(secrets)
             return b""
 
@@ -256,7 +256,7 @@ class Cards(OfStudents):
     def test_old_cards_work_until_the_new_ones_are_laid_out(self) -> None:
         old = self.secret()
 
-        def torn(secrets: dict[int, str]) -> bytes:
+        def torn(secrets: dict[int, str], passwords: dict[int, str]) -> bytes:
             raise OSError("no paper")
 
         with self.assertRaises(OSError):

@@ -15,7 +15,7 @@ from weasyprint.text import fonts
 
 from coatpeg.core.people.pegs import PICTURES
 from coatpeg.events.models import Event
-from coatpeg.people.models import SignInCard
+from coatpeg.people.models import Enrolment, SignInCard
 from coatpeg.setup.roster import paper
 from tests.api.case import ApiCase
 from tests.builders import NOW, klass
@@ -112,6 +112,36 @@ class Cards(ApiCase):
         self.problem(422, self.plot.lead, "POST", self.path, {"students": []})
         self.problem(422, self.plot.lead, "POST", self.path, {"students": list(range(paper.MOST_CARDS + 1))})
         self.assertFalse(SignInCard.objects.exists())
+
+    def test_a_new_password_stands_on_the_card_where_it_is_wished_and_nowhere_else(self) -> None:
+        student = self.thandi.enrolment.person
+        old = student.password
+        body = {"students": [self.thandi.enrolment_id], "passwords": True}
+        response = self.call(self.plot.lead, "POST", self.path, body)
+        self.assertEqual(response.status_code, 200)
+        document = pypdfium2.PdfDocument(response.content)
+        lines = document[0].get_textpage().get_text_range().replace("\ufffe", "-").split()
+        document.close()
+        at = lines.index("password")
+        student.refresh_from_db()
+        self.assertNotEqual(student.password, old)
+        self.assertTrue(student.check_password(lines[at - 1]), lines)
+        self.assertNotIn(lines[at - 1], str(list(Event.objects.values_list("data", flat=True))))
+        self.assertTrue(Event.objects.filter(verb="password_given", enrolment_id=self.thandi.enrolment_id).exists())
+        self.printed(self.thandi.enrolment_id)
+        student.refresh_from_db()
+        self.assertTrue(student.check_password(lines[at - 1]), "a card without a password leaves it as it was")
+
+    def test_of_a_student_whom_others_lead_too_no_password_is_printed_and_nothing_is_void(self) -> None:
+        secret = self.codes(self.printed(self.thandi.enrolment_id))[0][0].split("#")[1]
+        forge = klass("9 Forge", "marsh")
+        Enrolment.objects.create(
+            group=forge.group, person=self.thandi.enrolment.person, first=forge.group.first, picture="leaf"
+        )
+        body = {"students": [self.thandi.enrolment_id], "passwords": True}
+        told = self.problem(403, self.plot.lead, "POST", self.path, body)
+        self.assertIn("Thandi Dube", told["title"])
+        self.assertIsNotNone(self.enter(secret))
 
     def test_a_card_ends_with_the_school_day(self) -> None:
         secret = self.codes(self.printed(self.thandi.enrolment_id))[0][0].split("#")[1]

@@ -231,3 +231,34 @@ class Starting(StartCase):
     def test_a_class_like_one_in_which_one_is_no_more_is_refused(self) -> None:
         self.problem(404, self.marsh, "POST", "/groups", {**self.body, "like": self.like_plot()})
         self.problem(404, self.marsh, "POST", "/start/look", {**self.body, "like": self.like_plot()})
+
+
+class Deleting(StartCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.helper = self.plot.staff("ines", Role.CO_TEACHER)
+        self.path = f"/groups/{self.plot.group.pk}"
+
+    def test_a_class_in_which_nobody_has_begun_goes_with_all_of_it_and_its_people_stay(self) -> None:
+        self.assertFalse(self.ok(self.me, "GET", self.path)["begun"])
+        self.problem(403, self.helper, "DELETE", self.path)
+        self.problem(404, self.marsh, "DELETE", self.path)
+        self.problem(403, self.thandi.enrolment.person, "DELETE", self.path)
+        self.ok(self.me, "DELETE", self.path)
+        self.problem(404, self.me, "GET", self.path)
+        self.assertFalse(TeachingGroup.objects.filter(pk=self.plot.group.pk).exists())
+        self.assertFalse(HandIn.objects.exists())
+        self.assertEqual(Event.objects.order_by("pk").last().verb, "class_deleted")
+        self.assertTrue(Person.objects.filter(pk=self.thandi.enrolment.person_id).exists())
+        self.assertEqual(self.ok(self.thandi.enrolment.person, "GET", "/session")["groups"], [])
+        self.assertEqual(list(differences()), [])
+
+    def test_whatever_a_student_ever_put_in_keeps_it(self) -> None:
+        evidence = builders.fill(self.thandi, self.card)
+        told = self.problem(422, self.me, "DELETE", self.path)
+        self.assertEqual(told["title"], "Somebody has begun in “8 Plot”.")
+        self.assertTrue(self.ok(self.me, "GET", self.path)["begun"])
+        student = self.thandi.enrolment.person
+        self.ok(student, "DELETE", f"/evidence/{evidence.pk}")
+        self.problem(422, self.me, "DELETE", self.path)
+        self.assertTrue(TeachingGroup.objects.filter(pk=self.plot.group.pk).exists())

@@ -404,6 +404,7 @@ CALLS: dict[str, Call] = {
     "set_active": send("put", "/api/accounts/{t.of.lead.pk}/active", lambda t: {"active": True}),
     "new_password": send("post", "/api/accounts/{t.of.lead.pk}/password"),
     "see_class": get(GROUP),
+    "delete_class": send("delete", GROUP),
     "put_class_away": send("put", GROUP + "/put-away"),
     "bring_class_back": send("delete", GROUP + "/put-away"),
     "change_class": send(
@@ -586,6 +587,7 @@ OF_ADMINISTRATOR_TOO = {"settle_join_request", "give_password"}
 """What belongs to a student as a person of the school: an administrator's too."""
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
 ALLOWED_BUT = {
+    "delete_class": {422},
     "reopen": {409},
     "sign_in": {403},
     "sign_in_by_card": {403},
@@ -763,6 +765,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {
         "see_class",
         "change_class",
+        "delete_class",
         "put_class_away",
         "bring_class_back",
         "see_staff",

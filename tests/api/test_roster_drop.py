@@ -89,6 +89,17 @@ class PickingUp(DropCase):
         self.assertEqual(families, {"Moss", "Dube", "Ellery"})
         self.assertIsNone(Enrolment.objects.get(pk=gone.enrolment_id).last, "nobody is marked as left by itself")
         self.assertEqual(RosterDrop.objects.get(group=forge.group).state, "pending", "only where it is set so")
+        # Whom it did not name is told, until it is said what became of them or a newer list names them.
+        newest = self.lead("GET", "/drops")["drops"][0]
+        self.assertEqual(newest["missing"], [{"id": gone.enrolment_id, "name": "Moss, Lee"}])
+        self.lead("POST", "/leave", {"students": [gone.enrolment_id]})
+        self.assertEqual(self.lead("GET", "/drops")["drops"][0]["missing"], [])
+        change = self.lead("GET", "/changes")[0]["id"]
+        self.lead("POST", f"/changes/{change}/undo")
+        self.assertEqual(len(self.lead("GET", "/drops")["drops"][0]["missing"]), 1)
+        self.lead("DELETE", f"/drops/{newest['id']}")
+        self.assertEqual(self.lead("GET", "/drops")["drops"][0]["missing"], [])
+        self.assertEqual(self.lead("GET", "/drops")["drops"][0]["state"], "applied")
         # Whoever set it lost the role: the list waits and says why.
         StaffRole.objects.filter(person=self.plot.lead).delete()
         StaffRole.objects.create(group=self.plot.group, person=forge.lead, role=Role.LEAD.value)

@@ -41,7 +41,7 @@ class Attack(BrowserCase):
     def secret(self, group: int, enrolment: int, by: object) -> str:
         found: dict[int, str] = {}
 
-        def lay_out(secrets: dict[int, str]) -> bytes:
+        def lay_out(secrets: dict[int, str], passwords: dict[int, str]) -> bytes:
             found.update(secrets)
             return b""
 

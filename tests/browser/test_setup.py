@@ -15,8 +15,8 @@ from playwright.sync_api import Page, Route, expect
 
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket
-from coatpeg.people.models import Enrolment, NonSchoolDay, Person, StaffRole
-from coatpeg.portfolios.models import Portfolio
+from coatpeg.people.models import Enrolment, NonSchoolDay, Person, StaffRole, TeachingGroup
+from coatpeg.portfolios.models import Artefact, Portfolio
 from coatpeg.setup.roster.roster_folder import pick_up
 from tests import builders
 from tests.browser.case import BrowserCase
@@ -247,6 +247,29 @@ class SettingUp(BrowserCase):
         expect(name).to_have_value("")
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("table", name="Class list")).not_to_contain_text("Haddad")
+
+    def test_a_class_in_which_nobody_has_begun_is_deleted(self) -> None:
+        nine = klass("9 Forge", "marsh", today=self.today)
+        card = nine.pocket()
+        thandi = nine.student("sue", "Sue", "Iron")
+        page = self.page(nine.lead, f"/g/{nine.group.pk}/setup/class")
+        page.get_by_role("button", name="Delete the class …").click()
+        expect(page.get_by_role("heading", name="Delete “9 Forge”?")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_role("button", name="Delete the class …")).to_be_focused()
+        # Somebody begins while it is asked about.
+        page.get_by_role("button", name="Delete the class …").click()
+        evidence = builders.fill(thandi, card, self.now)
+        self.expected_complaints.append("422")
+        page.get_by_role("button", name="Delete it for good").click()
+        expect(page.get_by_text("Somebody has begun in “9 Forge”.")).to_be_visible()
+        evidence.delete()
+        Artefact.objects.all().delete()
+        page.get_by_role("button", name="Delete it for good").click()
+        expect(page.get_by_text("“9 Forge” is deleted.")).to_be_visible()
+        expect(page.get_by_text("9 Forge", exact=True)).to_have_count(0)
+        self.assertFalse(nine.group.__class__.objects.filter(pk=nine.group.pk).exists())
 
     def test_a_class_is_put_away_found_again_and_brought_back(self) -> None:
         thandi = self.eight.student("putaway", "Amir", "Haddad")
@@ -562,6 +585,27 @@ class RosterFolder(BrowserCase):
         page.get_by_role("button", name="Add 2 students").click()
         expect(page.get_by_role("table", name="Class list").get_by_text("Dube, Thandi")).to_be_visible()
         expect(page.get_by_text("came from the school’s system")).to_have_count(0)
+
+    def test_who_vanished_from_a_list_that_applied_itself_is_told_and_marked_as_left(self) -> None:
+        gone, stays = self.eight.student("lee", "Lee", "Moss"), self.eight.student("thandi")
+        TeachingGroup.objects.filter(pk=self.eight.group.pk).update(takes_lists_by=self.eight.lead)
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "8 plot growing cooking.csv"
+            path.write_text("Family name,Given name\nEllery,Josh\n")
+            os.utime(path, (0, 0))
+            pick_up(Path(folder), self.now)
+        page = self.page(self.eight.lead, self.setup)
+        expect(page.get_by_text("2 students of this class are not in “8 plot growing cooking.csv”")).to_be_visible()
+        expect(page.get_by_text("Dube, Thandi; Moss, Lee")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Mark all 2 as left").click()
+        expect(page.get_by_text("2 students marked as left")).to_be_visible()
+        expect(page.get_by_text("2 students of this class are not in")).to_have_count(0)
+        self.assertFalse(Enrolment.objects.filter(pk__in=[gone.enrolment_id, stays.enrolment_id], last=None).exists())
+        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="They are still here").click()
+        expect(page.get_by_text("2 students of this class are not in")).to_have_count(0)
+        self.assertEqual(Enrolment.objects.filter(group=self.eight.group, last=None).count(), 3)
 
     def test_a_class_is_chosen_from_a_zip_of_many(self) -> None:
         page = self.page(self.eight.lead, self.setup + "?bring=1")

@@ -93,8 +93,18 @@ class TableShape(Shape):
     """The day the class's term begins, where the file says so."""
 
 
+class LeaverShape(Shape):
+    """A student of the class whom the list does not name."""
+
+    id: int
+    name: str
+
+
 class DropShape(Shape):
-    """A list that came through the roster folder; ``change`` undoes it once it is applied."""
+    """A list that came through the roster folder; ``change`` undoes it once it is applied.
+
+    ``missing``: applied by itself, it did not name these students, who are still in the class.
+    """
 
     id: int
     name: str
@@ -102,6 +112,7 @@ class DropShape(Shape):
     state: Literal["pending", "applied", "aside"]
     message: str
     change: int | None
+    missing: list[LeaverShape]
 
 
 class DropsShape(Shape):
@@ -166,13 +177,6 @@ class LineShape(Shape):
     fix: str
 
 
-class LeaverShape(Shape):
-    """A student of the class whom the list does not name."""
-
-    id: int
-    name: str
-
-
 class RosterPreview(Shape):
     """What a list would do, line by line; ``seen`` names it when the list is applied."""
 
@@ -232,6 +236,12 @@ class LeaveIn(Shape):
     students: list[int] = Field(max_length=5_000)
 
 
+class CardsIn(LeaveIn):
+    """Enrolments to print cards for; ``passwords``: each with a new password."""
+
+    passwords: bool = False
+
+
 class PlaceIn(LeaveIn):
     """Enrolments to put into a period or working group; it is made where there is none of that name."""
 
@@ -284,7 +294,7 @@ def read_list_file(request: HttpRequest, group_id: int, file: File[UploadedFile]
 @router.get("/groups/{group_id}/roster/drops", response=DropsShape, operation_id="see_drops", openapi_extra=KEEP)
 def see_drops(request: HttpRequest, group_id: int) -> Any:
     """Lists that came through the roster folder."""
-    return roster_folder.shown(person_of(request), group_id)
+    return roster_folder.shown(person_of(request), group_id, now())
 
 
 @router.get(
@@ -413,8 +423,8 @@ def swap_pegs(request: HttpRequest, group_id: int, body: SwapIn) -> Any:
 
 
 @router.post("/groups/{group_id}/cards", response=bytes, operation_id="print_cards", openapi_extra=KEEP)
-def print_cards(request: HttpRequest, group_id: int, body: LeaveIn) -> HttpResponse:
-    """New sign-in cards as a PDF, eight to a page; older cards of these students are void."""
+def print_cards(request: HttpRequest, group_id: int, body: CardsIn) -> HttpResponse:
+    """New sign-in cards as a PDF, eight to a page; older cards (and passwords) of these students are void."""
     moment, address = now(), request.build_absolute_uri("/card")
     paper.refuse_too_many(body.students)
     printed = cards.make(
@@ -422,7 +432,8 @@ def print_cards(request: HttpRequest, group_id: int, body: LeaveIn) -> HttpRespo
         group_id,
         body.students,
         moment,
-        lambda secrets: paper.cards(group_id, secrets, address, moment),
+        lambda secrets, passwords: paper.cards(group_id, secrets, address, moment, passwords),
+        passwords=body.passwords,
     )
     response = HttpResponse(printed, content_type="application/pdf")
     response["Content-Disposition"] = 'attachment; filename="sign-in-cards.pdf"'

@@ -46,11 +46,15 @@ ROSTER_VERBS = ("enrolled", "student_changed", "came_back", "left")
 
 @dataclass(frozen=True, slots=True)
 class Applied:
-    """What a list did, and by which id it can be undone (None where nothing was written)."""
+    """What a list did, and by which id it can be undone (None where nothing was written).
+
+    ``missing`` are the enrolments that it does not name.
+    """
 
     change_id: int | None
     counts: Mapping[str, int]
     left: int
+    missing: tuple[int, ...] = ()
 
 
 def apply_list(
@@ -97,9 +101,9 @@ def apply_list(
         join_requests.ask(doing, person, group, [one for one in planned.lines if one.verdict is Verdict.ASKED], first)
         counts = Counter(line.verdict.value for line in planned.lines)
         if not writes:
-            return Applied(None, counts, 0)
+            return Applied(None, counts, 0, planned.missing)
         change = models.RosterChange.objects.create(group=group, person=person, at=now, data=vars(writes))
-        return Applied(change.pk, counts, len(leaving))
+        return Applied(change.pk, counts, len(leaving), planned.missing)
 
 
 def write_lines(to: Applying, lines: list[Line], joins: date) -> None:

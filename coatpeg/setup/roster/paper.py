@@ -46,8 +46,9 @@ body { margin: 0; color: #1d2b3a;
 .peg svg { width: 11mm; height: 11mm; }
 h1 { font-size: 13pt; line-height: 1.15; margin: 3mm 0 1mm; overflow-wrap: anywhere; }
 p { font-size: 9pt; line-height: 1.3; margin: 0; color: #44545f; overflow-wrap: anywhere; }
-.user { position: absolute; left: 6mm; bottom: 5mm; width: 42mm; }
-.user p:first-child { font-size: 11pt; color: #1d2b3a; }
+.user { position: absolute; left: 6mm; bottom: 5mm; width: 45mm; }
+.user .whole { font-size: 9.5pt; white-space: nowrap; }
+.user .said { font-size: 11pt; color: #1d2b3a; }
 .code { position: absolute; right: 5mm; top: 8mm; width: 37mm; text-align: center; }
 .code img { width: 37mm; height: 37mm; image-rendering: pixelated; }
 .code p { margin-top: 1mm; }
@@ -66,15 +67,26 @@ def refuse_too_many(enrolments: list[int]) -> None:
         )
 
 
-def cards(group_id: int, secrets: Mapping[int, str], address: str, now: datetime) -> bytes:
-    """Cards for enrolments with their secrets, by surname, as PDF. ``address`` is where a scanned code leads."""
+def cards(
+    group_id: int, secrets: Mapping[int, str], address: str, now: datetime, passwords: Mapping[int, str]
+) -> bytes:
+    """Cards for enrolments with their secrets, by surname, as PDF. ``address`` is where a scanned code leads.
+
+    ``passwords`` are printed for those who have been given one, by enrolment.
+    """
     of_group = members(group_id, school_calendar().local_day(now))
     chosen = [one for one in of_group if one.enrolment_id in secrets]
     names = dict(Person.objects.filter(enrolments__in=list(secrets)).values_list("pk", "username"))
     group = TeachingGroup.objects.get(pk=group_id)
     school = School.objects.first()
     made = [
-        _card(place, one, names[one.person_id] or "", f"{address}#{secrets[one.enrolment_id]}", group.name)
+        _card(
+            place,
+            one,
+            (names[one.person_id] or "", passwords.get(one.enrolment_id, "")),
+            f"{address}#{secrets[one.enrolment_id]}",
+            group.name,
+        )
         for place, one in enumerate(chosen)
     ]
     sheets = [f'<div class="sheet">{"".join(made[place : place + 8])}</div>' for place in range(0, len(made), 8)]
@@ -86,7 +98,8 @@ def cards(group_id: int, secrets: Mapping[int, str], address: str, now: datetime
     return printed(text)
 
 
-def _card(place: int, member: Member, username: str, link: str, group: str) -> str:
+def _card(place: int, member: Member, sign_in: tuple[str, str], link: str, group: str) -> str:
+    username, password = sign_in
     ground, ink = TINTS[member.tint % len(TINTS)]
     shape = SHAPES.get(member.picture, "")
     picture = (
@@ -94,11 +107,12 @@ def _card(place: int, member: Member, username: str, link: str, group: str) -> s
         f'stroke-linejoin="round">{shape}</svg>'
     )
     code = segno.make(link, error="m", micro=False).png_data_uri(scale=4, border=2)
+    said = f'<p class="said whole">{escape(password)}</p><p>password</p>' if password else ""
     left, top = 93 * (place % 2), 68 * (place % 8 // 2)
     return (
         f'<div class="card" style="left:{left}mm;top:{top}mm"><div class="who">'
         f'<div class="peg" style="background:{ground}">{picture}</div>'
         f"<h1>{escape(full(member.family_name, member.given_name))}</h1><p>{escape(group)}</p>"
-        f'</div><div class="user"><p>{escape(username)}</p><p>user name</p></div>'
+        f'</div><div class="user"><p class="said">{escape(username)}</p><p>user name</p>{said}</div>'
         f'<div class="code"><img src="{code}" alt=""><p>Hold it before the camera of the class device.</p></div></div>'
     )

@@ -2,7 +2,8 @@
 
 It plays the part of that system's connection. A file becomes a pending change of every class it names: a CSV or Excel
 file by its own name, a OneRoster zip by the titles or codes of the classes in it. A person looks at it and applies it,
-or it is applied by itself where the class is set so. Decided here: by itself nobody is marked as left, and it is
+or it is applied by itself where the class is set so. Decided here: by itself nobody is marked as left: whom the
+newest such list did not name is told to who keeps the class, who marks them as left or says that they stay. It is
 done in the name of whoever set it so; a file that names no class stays where it is with a note beside it that says why.
 """
 
@@ -10,6 +11,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -27,8 +29,8 @@ from coatpeg.jobs.kinds import Kind, job
 from coatpeg.notices.putting import put
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Person, RosterDrop, TeachingGroup
-from coatpeg.setup.roster import enrolling
+from coatpeg.people.models import Enrolment, Person, RosterDrop, TeachingGroup
+from coatpeg.setup.roster import class_lists, enrolling
 from coatpeg.setup.roster.class_lists import ClassList
 from coatpeg.setup.roster.memberships import locked_group
 from coatpeg.setup.roster.roster_files import MOST_BYTES, classes_in, read_bytes
@@ -139,7 +141,7 @@ def _keep(group: TeachingGroup, table: Table, name: str, sha256: str, now: datet
 def apply(person: Person, drop: RosterDrop, now: datetime) -> None:
     """Apply a pending change as it came, without its bad lines; nobody is marked as left."""
     done = enrolling.apply_list(person, drop.group_id, list_of(drop), now)
-    settle(drop.group_id, drop.pk, RosterDrop.State.APPLIED, done.change_id)
+    settle(drop.group_id, drop.pk, RosterDrop.State.APPLIED, done.change_id, done.missing)
 
 
 def list_of(drop: RosterDrop) -> ClassList:
@@ -149,16 +151,30 @@ def list_of(drop: RosterDrop) -> ClassList:
     return ClassList(rows, tuple(Column(one) for one in table["columns"]), drop=drop.pk)
 
 
-def settle(group_id: int, drop_id: int, state: RosterDrop.State, change_id: int | None = None) -> None:
+def settle(
+    group_id: int,
+    drop_id: int,
+    state: RosterDrop.State,
+    change_id: int | None = None,
+    missing: Sequence[int] = (),
+) -> None:
     """Say what became of a pending change; its students' names are forgotten."""
     rows = RosterDrop.objects.filter(pk=drop_id, group_id=group_id, state=RosterDrop.State.PENDING)
-    rows.update(state=state, change_id=change_id, table={})
+    if rows.update(state=state, change_id=change_id, table={}, missing=list(missing)):
+        # Of whom an earlier list did not name, this one has spoken again.
+        RosterDrop.objects.filter(group_id=group_id, pk__lt=drop_id).exclude(missing=[]).update(missing=[])
 
 
-def shown(person: Person, group_id: int) -> dict[str, Any]:
-    """What came for a class and what became of it, newest first; whether lists are applied by themselves."""
+def shown(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
+    """What came for a class and what became of it, newest first; whether lists are applied by themselves.
+
+    Of whom a list that applied itself did not name, those who are still in the class.
+    """
     require_in_group(person, Action.KEEP_ROSTER, group_id)
     group = TeachingGroup.objects.get(pk=group_id)
+    drops = list(RosterDrop.objects.filter(group=group).order_by("-pk")[:10])
+    here = Enrolment.objects.filter(group=group, last=None, pk__in=[pk for one in drops for pk in one.missing])
+    names = class_lists.listed_names(group_id, list(here.values_list("pk", flat=True)), now)
     return {
         "by_itself": group.takes_lists_by_id is not None,
         "drops": [
@@ -169,8 +185,9 @@ def shown(person: Person, group_id: int) -> dict[str, Any]:
                 "state": one.state,
                 "message": one.message,
                 "change": one.change_id,
+                "missing": [{"id": pk, "name": name} for pk, name in names.items() if pk in one.missing],
             }
-            for one in RosterDrop.objects.filter(group=group).order_by("-pk")[:10]
+            for one in drops
         ],
     }
 
@@ -185,9 +202,10 @@ def opened(person: Person, group_id: int, drop_id: int) -> dict[str, Any]:
 
 
 def put_aside(person: Person, group_id: int, drop_id: int, now: datetime) -> None:
-    """Say that a pending change is not wanted."""
+    """Say that a pending change is not wanted; of one that applied itself, that whom it did not name stay."""
     require_in_group(person, Action.KEEP_ROSTER, group_id)
     with deed(person.pk, now) as doing:
+        RosterDrop.objects.filter(pk=drop_id, group_id=group_id).update(missing=[])
         settle(group_id, drop_id, RosterDrop.State.ASIDE)
         doing.record("roster_put_aside", group_id, drop=drop_id)
 

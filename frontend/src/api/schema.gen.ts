@@ -566,7 +566,11 @@ export interface paths {
          */
         put: operations["change_class"];
         post?: never;
-        delete?: never;
+        /**
+         * Delete Class
+         * @description Delete a class in which nobody has begun.
+         */
+        delete: operations["delete_class"];
         options?: never;
         head?: never;
         patch?: never;
@@ -603,7 +607,7 @@ export interface paths {
         put?: never;
         /**
          * Print Cards
-         * @description New sign-in cards as a PDF, eight to a page; older cards of these students are void.
+         * @description New sign-in cards as a PDF, eight to a page; older cards (and passwords) of these students are void.
          */
         post: operations["print_cards"];
         delete?: never;
@@ -4552,6 +4556,19 @@ export interface components {
             secret: string;
         };
         /**
+         * CardsIn
+         * @description Enrolments to print cards for; ``passwords``: each with a new password.
+         */
+        CardsIn: {
+            /**
+             * Passwords
+             * @default false
+             */
+            passwords: boolean;
+            /** Students */
+            students: number[];
+        };
+        /**
          * CarryIn
          * @description The class to carry over from, and whether its hand-ins come along.
          */
@@ -5070,9 +5087,14 @@ export interface components {
         };
         /**
          * ClassShape
-         * @description The same as it stands; ``outside`` are hand-ins due on other days, by title; ``put_away``: since when.
+         * @description The same as it stands.
+         *
+         *     ``outside`` are hand-ins due on other days, by title; ``put_away``: since when; ``begun``: a student has put
+         *     something in, so that it cannot be deleted.
          */
         ClassShape: {
+            /** Begun */
+            begun: boolean;
             /**
              * First
              * Format: date
@@ -5417,6 +5439,8 @@ export interface components {
         /**
          * DropShape
          * @description A list that came through the roster folder; ``change`` undoes it once it is applied.
+         *
+         *     ``missing``: applied by itself, it did not name these students, who are still in the class.
          */
         DropShape: {
             /**
@@ -5430,6 +5454,8 @@ export interface components {
             id: number;
             /** Message */
             message: string;
+            /** Missing */
+            missing: components["schemas"]["LeaverShape"][];
             /** Name */
             name: string;
             /**
@@ -11065,6 +11091,26 @@ export interface operations {
             };
         };
     };
+    delete_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     see_arrivals: {
         parameters: {
             query?: never;
@@ -11102,7 +11148,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LeaveIn"];
+                "application/json": components["schemas"]["CardsIn"];
             };
         };
         responses: {

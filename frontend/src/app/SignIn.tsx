@@ -91,6 +91,7 @@ export function SignIn({ session, lost }: { session: Session; lost: boolean }) {
             <Button look="main" big type="submit" disabled={form.formState.isSubmitting}>
               {DIALOGS.signIn}
             </Button>
+            <p className="text-ink-soft">{DIALOGS.students}</p>
             <p className="text-ink-soft">{DIALOGS.newPassword}</p>
           </form>
         </div>

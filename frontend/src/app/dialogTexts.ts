@@ -11,6 +11,7 @@ export const DIALOGS = catalogue("app.dialogs", {
   password: "Password",
   noUserName: "Type your user name.",
   noPassword: "Type your password.",
+  students: "Students: scan the code on your card with the camera of the device, or type the user name that stands on it.",
   newPassword: "No password, or it does not work? A student’s teacher can give a new one; for staff, an administrator of the school can.",
   demo: "The demo's people",
   demoHint: "Made up, each with the same password. Press one to look around as them.",

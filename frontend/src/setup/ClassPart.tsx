@@ -1,6 +1,8 @@
 /** What the class is called, and from when to when it runs. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { useForm } from "react-hook-form";
+import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
@@ -9,6 +11,7 @@ import { freshSession } from "../api/session";
 import { Button } from "../ui/Button";
 import { dayOf, fullDay } from "../ui/dates";
 import { FormDate } from "../ui/days/DateField";
+import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -86,6 +89,7 @@ export function ClassPart({ groupId }: { groupId: number }) {
           </Button>
         </div>
       )}
+      {may_change && !found.data.begun && <Deleting groupId={groupId} title={title} />}
       {away && (
         <div className="flex max-w-xl flex-wrap items-center gap-3 rounded-md bg-today p-4">
           <p className="min-w-0 flex-1">{CLASS.awaySince({ day: dayOf(away) })}</p>
@@ -98,6 +102,45 @@ export function ClassPart({ groupId }: { groupId: number }) {
       )}
       {outside.length > 0 && <p className="max-w-3xl rounded-md bg-today p-3">{CLASS.outside({ titles: outside.join(", ") })}</p>}
     </section>
+  );
+}
+
+/** Deleting a class in which nobody has begun: asked before, since nothing brings it back. */
+function Deleting({ groupId, title }: { groupId: number; title: string }) {
+  const [asking, setAsking] = useState(false);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const say = useSay();
+  const remove = useMutation({
+    mutationFn: () => data(client.DELETE("/api/groups/{group_id}", { params: { path: { group_id: groupId } } })),
+    onSuccess: async () => {
+      // Nothing leads to it any more, before it is asked anew where this person's day begins.
+      queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, home: null, groups: old.groups.filter((one) => one.id !== groupId) });
+      await navigate("/");
+      say(CLASS.deleted({ title }));
+      queries.removeQueries({ queryKey: ["group", groupId] });
+      await freshSession(queries);
+    },
+  });
+  return (
+    <div className="flex max-w-xl flex-wrap items-center gap-3 rounded-lg border border-edge bg-paper p-5">
+      <p className="min-w-0 flex-1">{CLASS.deleteHint}</p>
+      <Button onClick={() => setAsking(true)}>{CLASS.deleteIt}</Button>
+      {asking && (
+        <Modal title={CLASS.deleteTitle({ title })} narrow onClose={() => setAsking(false)}>
+          <p>{CLASS.deleteWhat}</p>
+          {remove.error instanceof Problem && <Notice title={remove.error.title} fix={remove.error.fix} />}
+          <div className="flex flex-wrap justify-end gap-2">
+            <Button big onClick={() => setAsking(false)}>
+              {CLASS.keepIt}
+            </Button>
+            <Button big look="main" disabled={remove.isPending} onClick={() => remove.mutate()}>
+              {CLASS.deleteNow}
+            </Button>
+          </div>
+        </Modal>
+      )}
+    </div>
   );
 }
 

@@ -13,6 +13,7 @@ import { Button } from "../ui/Button";
 import { dayOf, moment, shortDay } from "../ui/dates";
 import { found } from "../ui/people/find";
 import { ListedName } from "../ui/people/ListedName";
+import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/people/PegPicture";
 import { useSay } from "../ui/Toasts";
@@ -63,9 +64,34 @@ function Came({ groupId }: { groupId: number }) {
     mutationFn: (drop_id: number) => data(client.DELETE("/api/groups/{group_id}/roster/drops/{drop_id}", { params: { path: { group_id: groupId, drop_id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["group", groupId, "drops"] }),
   });
-  const waiting = drops.data?.drops.filter((one) => one.state === "pending") ?? [];
-  return waiting.map((one) => (
-    <div key={one.id} className="px-5 pt-4">
+  const say = useSay();
+  const undo = useUndoList(groupId);
+  const leave = useMutation({
+    mutationFn: (students: number[]) => data(client.POST("/api/groups/{group_id}/roster/leave", { params: { path: { group_id: groupId } }, body: { students } })),
+    onSuccess: async (done) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      say(TEXTS.studentsMarkedAsLeftTheir({ left: done.left }), () => undo(done.change));
+    },
+  });
+  const all = drops.data?.drops ?? [];
+  const waiting = all.filter((one) => one.state === "pending");
+  const vanished = all.filter((one) => one.missing.length > 0);
+  return [
+    ...vanished.map((one) => (
+      <div key={`missing ${one.id}`} className="px-5 pt-4">
+        <Notice look="info" title={TEXTS.vanished({ count: one.missing.length, file: one.name, at: moment(one.at) })} fix={one.missing.map((of) => of.name).join("; ")}>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button disabled={leave.isPending} onClick={() => leave.mutate(one.missing.map((of) => of.id))}>
+              {TEXTS.markThemLeft({ count: one.missing.length })}
+            </Button>
+            <Button look="quiet" disabled={aside.isPending} onClick={() => aside.mutate(one.id)}>
+              {TEXTS.theyStay}
+            </Button>
+          </div>
+        </Notice>
+      </div>
+    )),
+    ...waiting.map((one) => (    <div key={one.id} className="px-5 pt-4">
       <Notice look="info" title={TEXTS.nameCameFromTheSchools({ name: one.name, at: moment(one.at) })} fix={one.message || TEXTS.nothingOfItIsWritten}>
         <div className="mt-2 flex gap-2">
           <Link to={`?bring=1&drop=${one.id}`} className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 font-semibold hover:border-control">
@@ -77,7 +103,8 @@ function Came({ groupId }: { groupId: number }) {
         </div>
       </Notice>
     </div>
-  ));
+    )),
+  ];
 }
 
 /** Students whom the class has asked for, until somebody says that they come in. */
@@ -278,6 +305,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
   const queries = useQueryClient();
   const say = useSay();
   const undo = useUndoList(groupId);
+  const [asking, setAsking] = useState(false);
   const path = { params: { path: { group_id: groupId } } };
   const ids = [...chosen];
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
@@ -297,10 +325,11 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
     },
   });
   const print = useMutation({
-    mutationFn: () => download(`/api/groups/${groupId}/cards`, { students: ids }, "sign-in-cards.pdf"),
-    onSuccess: async () => {
+    mutationFn: (passwords: boolean) => download(`/api/groups/${groupId}/cards`, { students: ids, passwords }, "sign-in-cards.pdf"),
+    onSuccess: async (_, passwords) => {
       await fresh();
-      say(TEXTS.signInCardsMadeOlder({ count: ids.length }));
+      setAsking(false);
+      say(passwords ? TEXTS.cardsWithPasswordsMade({ count: ids.length }) : TEXTS.signInCardsMadeOlder({ count: ids.length }));
     },
   });
   const voiding = useMutation({
@@ -323,9 +352,28 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
           {TEXTS.swap}
         </Button>
       )}
-      <Button icon={<IdCard aria-hidden size={16} />} disabled={print.isPending} onClick={() => print.mutate()}>
+      <Button icon={<IdCard aria-hidden size={16} />} disabled={print.isPending} onClick={() => print.mutate(false)}>
         {print.isPending ? TEXTS.makingTheCards : TEXTS.cards}
       </Button>
+      {students.every((one) => !chosen.has(one.id) || one.may_give_password) && (
+        <Button icon={<KeyRound aria-hidden size={16} />} onClick={() => setAsking(true)}>
+          {TEXTS.cardsWithPasswords}
+        </Button>
+      )}
+      {asking && (
+        <Modal title={TEXTS.newPasswordsFor({ count: ids.length })} narrow onClose={() => setAsking(false)}>
+          <p>{TEXTS.newPasswordsHint}</p>
+          {print.error instanceof Problem && <Notice title={print.error.title} fix={print.error.fix} />}
+          <div className="flex flex-wrap justify-end gap-2">
+            <Button big onClick={() => setAsking(false)}>
+              {TEXTS.leaveThem}
+            </Button>
+            <Button big look="main" disabled={print.isPending} onClick={() => print.mutate(true)}>
+              {print.isPending ? TEXTS.makingTheCards : TEXTS.makeThem}
+            </Button>
+          </div>
+        </Modal>
+      )}
       {carded && (
         <Button disabled={voiding.isPending} onClick={() => voiding.mutate()}>
           {TEXTS.voidCards}
