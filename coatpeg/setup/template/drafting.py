@@ -323,12 +323,13 @@ def look(
 
     def change() -> None:
         hand = Hand(person, group_id, now)
-        with changing.tried(person, group_id, now):
-            for place, edit in enumerate(wanted):
-                try:
-                    hand.make(edit)
-                except CoatPegError as error:
-                    hindrances.append((place, error))
+        if wanted:
+            with changing.tried(person, group_id, now):
+                for place, edit in enumerate(wanted):
+                    try:
+                        hand.make(edit)
+                    except CoatPegError as error:
+                        hindrances.append((place, error))
         template.update(hand.ids(changing.template_data(person, group_id, now)))
         opened.extend(_opened(hand, pocket_id))
         after.update(_pockets_of(group_id))
@@ -344,9 +345,7 @@ def look(
         )
     else:
         meaning = None
-        with transaction.atomic():
-            change()
-            transaction.set_rollback(True)
+        change()
     return Looked(template, tuple(hindrances), meaning, opened[0] if opened else None)
 
 

@@ -6,6 +6,7 @@ Call these within a deed, with the template locked.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import replace
 from datetime import datetime
 from typing import Any
 
@@ -21,7 +22,7 @@ from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import Pocket, Section, Template
-from coatpeg.outlines.reading import PocketOutline
+from coatpeg.outlines.reading import PocketOutline, outline
 from coatpeg.people.rosters import Member
 from coatpeg.portfolios import counting
 from coatpeg.portfolios.logs import rows
@@ -129,16 +130,17 @@ def relay(doing: Deed, group_id: int, pattern: Section) -> repeating.LaidOut:
 def meaning(group_id: int, now: datetime, change: Callable[[], object]) -> tuple[Situation, Impact]:
     """What any change of a template would mean: done, looked at, and rolled back. Returns the class as it stands.
 
-    All is locked meanwhile, so that it waits for a change that is being made, and two never wait in a ring.
+    The template is locked meanwhile, so that it waits for a change that is being made; the work in it only while the
+    change is tried, so that students wait for that and not for all that is worked out.
     """
     with transaction.atomic():
-        locked_with_work(group_id)
+        editing.locked_template(group_id)
         before = situation(group_id, now, with_weeks=True)
+        lock_portfolios(group_id)
         change()
-        after = situation(group_id, now, with_weeks=True)
-        found = impact(_student_pockets(before, after))
+        after = replace(before, outline=outline(group_id))
         transaction.set_rollback(True)
-    return before, found
+    return before, impact(_student_pockets(before, after))
 
 
 def _student_pockets(before: Situation, after: Situation) -> Iterator[StudentPocket]:
