@@ -261,6 +261,11 @@ class SettingUp(BrowserCase):
         # Somebody begins while it is asked about.
         page.get_by_role("button", name="Delete the class …").click()
         evidence = builders.fill(thandi, card, self.now)
+        # The page may hear of it meanwhile: the question stays until it is answered.
+        page.wait_for_timeout(2100)
+        with page.expect_response(re.compile(rf"/api/groups/{nine.group.pk}$")) as heard:
+            page.evaluate("window.dispatchEvent(new Event('visibilitychange'))")
+        self.assertTrue(heard.value.json()["begun"])
         self.expected_complaints.append("422")
         page.get_by_role("button", name="Delete it for good").click()
         expect(page.get_by_text("Somebody has begun in “9 Forge”.")).to_be_visible()

@@ -89,7 +89,7 @@ export function ClassPart({ groupId }: { groupId: number }) {
           </Button>
         </div>
       )}
-      {may_change && !found.data.begun && <Deleting groupId={groupId} title={title} />}
+      {may_change && <Deleting groupId={groupId} title={title} begun={found.data.begun} />}
       {away && (
         <div className="flex max-w-xl flex-wrap items-center gap-3 rounded-md bg-today p-4">
           <p className="min-w-0 flex-1">{CLASS.awaySince({ day: dayOf(away) })}</p>
@@ -105,8 +105,8 @@ export function ClassPart({ groupId }: { groupId: number }) {
   );
 }
 
-/** Deleting a class in which nobody has begun: asked before, since nothing brings it back. */
-function Deleting({ groupId, title }: { groupId: number; title: string }) {
+/** Deleting a class in which nobody has begun: asked before, since nothing brings it back. Where somebody begins while it is asked, the question stays until it is answered. */
+function Deleting({ groupId, title, begun }: { groupId: number; title: string; begun: boolean }) {
   const [asking, setAsking] = useState(false);
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -122,6 +122,7 @@ function Deleting({ groupId, title }: { groupId: number; title: string }) {
       await freshSession(queries);
     },
   });
+  if (begun && !asking) return null;
   return (
     <div className="flex max-w-xl flex-wrap items-center gap-3 rounded-lg border border-edge bg-paper p-5">
       <p className="min-w-0 flex-1">{CLASS.deleteHint}</p>
