@@ -12,7 +12,7 @@ from coatpeg.core.people.usernames import username
 from coatpeg.core.policy import Role
 from coatpeg.core.portfolios.texts import Measure
 from coatpeg.outlines.models import Pocket, Section, Template
-from coatpeg.outlines.rich_text import clean
+from coatpeg.outlines.rich_text import clean, clean_starter
 from coatpeg.people.models import Enrolment, Period, PeriodMembership, Person, StaffRole, TeachingGroup
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.web.demo import PASSWORD
@@ -134,8 +134,9 @@ def template(of: TeachingGroup, title: str, sections: dict[str, list[dict[str, o
     for place, (heading, pockets) in enumerate(sections.items()):
         section = Section.objects.create(template=made, title=heading, position=place)
         for position, pocket in enumerate(pockets):
-            directions = clean(str(pocket.get("directions", "")))
-            row = Pocket.objects.create(section=section, position=position, **{**pocket, "directions": directions})
+            texts = {"directions": clean(str(pocket.get("directions", "")))}
+            texts["starter"] = clean_starter(str(pocket.get("starter", "")))
+            row = Pocket.objects.create(section=section, position=position, **{**pocket, **texts})
             found[row.title] = row
     return found
 

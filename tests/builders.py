@@ -19,6 +19,7 @@ from coatpeg.handins.handing import commands as handing
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking import commands as marking
 from coatpeg.outlines.models import Pocket, Section, Template
+from coatpeg.outlines.rich_text import clean_starter
 from coatpeg.people.models import (
     Adjustment,
     Enrolment,
@@ -123,7 +124,7 @@ class Class:
             )
         return Portfolio.objects.create(enrolment=enrolment)
 
-    def pocket(self, title: str = "Recipe card", kind: str = "evidence", **fields: object) -> Pocket:
+    def pocket(self, title: str = "Recipe card", kind: str = "evidence", starter: str = "", **fields: object) -> Pocket:
         wanted = {"artefacts": 2, "reflection_on_each": True, "measure": "sentences", "least": 2, "most": 3}
         return Pocket.objects.create(
             section=self.section,
@@ -131,6 +132,7 @@ class Class:
             kind=kind,
             position=Pocket.objects.count(),
             **({**wanted, **fields} if kind == "evidence" else fields),
+            **({"starter": clean_starter(starter)} if starter else {}),
         )
 
     def handin(

@@ -37,6 +37,8 @@ PAGES = Policy(
     {"a": frozenset({"href"}), "img": frozenset({"src", "alt"}), "span": frozenset({"data-tex"}), **_SPANS},
 )
 """What students write; a span is a formula."""
+STARTERS = Policy(PAGES.tags - {"img"}, {name: names for name, names in PAGES.attributes.items() if name != "img"})
+"""What stands in a page before its student writes: all of a page but pictures, which are its portfolio's own."""
 DOCUMENTS = Policy(
     _LETTERS
     | _TABLES

@@ -14,7 +14,7 @@ from coatpeg.core.errors import Gone, Invalid, Stale
 from coatpeg.core.outlines.plan import LONGEST_TITLE, PocketPlan
 from coatpeg.core.outlines.settings import FIELDS, plan_from_data, plan_to_data
 from coatpeg.outlines.models import Pocket, Section, Template
-from coatpeg.outlines.rich_text import clean
+from coatpeg.outlines.rich_text import clean, clean_starter
 
 MOST_SECTIONS = 40
 MOST_POCKETS = 200
@@ -64,16 +64,18 @@ def plan_of(pocket: Pocket) -> PocketPlan:
 
 def write_plan(pocket: Pocket, plan: PocketPlan) -> None:
     """Put checked settings into a pocket's row; a starter that goes is remembered, so that it never counts as work."""
-    now = [plan.starter, *(one.starter for one in plan.variants.versions)] if plan.variants else [plan.starter]
-    gone = [one for one in starters_of(pocket) if one not in now and one not in pocket.old_starters]
-    pocket.old_starters = [*pocket.old_starters, *gone]
+    before = starters_of(pocket)
     for name, value in plan_to_data(plan).items():
         setattr(pocket, name, value)
     pocket.directions = clean(plan.directions)
+    pocket.starter = clean_starter(plan.starter)
     pocket.log = pocket.log if plan.log.columns else {}
     pocket.variants = pocket.variants or {}
     for version in pocket.variants.get("versions", []):
         version["directions"] = clean(version["directions"])
+        version["starter"] = clean_starter(version["starter"])
+    gone = [one for one in before if one not in starters_of(pocket) and one not in pocket.old_starters]
+    pocket.old_starters = [*pocket.old_starters, *gone]
 
 
 def starters_of(pocket: Pocket) -> list[str]:

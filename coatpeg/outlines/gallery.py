@@ -28,7 +28,7 @@ from coatpeg.core.people.names import full, search_key
 from coatpeg.core.policy import Action
 from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import FIRST_SECTION, GalleryTemplate, GalleryVersion, Pocket, Section, Template
-from coatpeg.outlines.rich_text import clean
+from coatpeg.outlines.rich_text import clean, clean_starter
 from coatpeg.people.access import require_in_school
 from coatpeg.people.models import Person
 
@@ -206,7 +206,19 @@ def _has_it(template: Template, novelty: Novelty, document: Document) -> bool:
 
 def _same(plan: PocketPlan, other: KeyedPocket) -> bool:
     """Whether a pocket stands as in a document, but for its class's own days."""
-    return replace(plan, opens=None) == replace(other.plan, directions=clean(other.plan.directions))
+    return replace(plan, opens=None) == _as_kept(other.plan)
+
+
+def _as_kept(plan: PocketPlan) -> PocketPlan:
+    """A document's settings as a pocket keeps them: its texts may be plain."""
+    variants = plan.variants and replace(
+        plan.variants,
+        versions=tuple(
+            replace(one, directions=clean(one.directions), starter=clean_starter(one.starter))
+            for one in plan.variants.versions
+        ),
+    )
+    return replace(plan, directions=clean(plan.directions), starter=clean_starter(plan.starter), variants=variants)
 
 
 def seen(template: Template, version: GalleryVersion) -> None:

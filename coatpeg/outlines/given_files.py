@@ -1,7 +1,9 @@
 """Pictures and files that staff give with a pocket: beside its directions, or as a starter to work from.
 
 They belong to the template: students read them and never change them. A pocket laid out from a pattern shows those of
-its pattern. Decided here: an artefact that is the very file of a starter is no work yet.
+its pattern. A file may be one version's alone (``core.outlines.versions``): nobody else sees it. Decided here: an
+artefact that is the very file of a starter is no work yet; what was given to a version that is taken away is shown to
+nobody, and is there again with it.
 """
 
 from __future__ import annotations
@@ -15,13 +17,15 @@ from django.db.models import Q
 
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.outlines.versions import LONGEST_KEY
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming
 from coatpeg.files import keeping
 from coatpeg.files.models import StoredFile
+from coatpeg.outlines import dealing
 from coatpeg.outlines.models import Pocket, PocketFile, Template
 from coatpeg.people.access import require_in_group
-from coatpeg.people.models import Person
+from coatpeg.people.models import Enrolment, Person
 
 MOST_FILES = 12
 """Beside one pocket."""
@@ -34,8 +38,13 @@ def keep(content: File[Any], name: str) -> tuple[keeping.Kept, str]:
     return keeping.keep(content, title), title
 
 
-def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetime) -> PocketFile:
-    """Put a stored file beside a pocket. Call within a deed, with the template locked."""
+def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetime, version: str = "") -> PocketFile:
+    """Put a stored file beside a pocket, or beside one version of it (its key, which may be in a draft only).
+
+    Call within a deed, with the template locked.
+    """
+    if len(version) > LONGEST_KEY:
+        raise Invalid("There is no such version.", where="version", fix="Load the template again.")
     if role == "starter":
         _as_starter(pocket, kept)
     if PocketFile.objects.filter(pocket=pocket, removed_at=None).count() >= MOST_FILES:
@@ -45,6 +54,7 @@ def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetim
     return PocketFile.objects.create(
         pocket=pocket,
         role=role,
+        version=version,
         kind=kept.kind,
         title=title,
         stored=kept.stored,
@@ -74,10 +84,11 @@ def set_removed(template: Template, file_id: int, now: datetime | None) -> Pocke
     return found
 
 
-def files_of(pocket: Pocket) -> list[PocketFile]:
-    """The files beside a pocket, those of its pattern among them, as they were added."""
+def files_of(pocket: Pocket, version: str = "") -> list[PocketFile]:
+    """The files beside a pocket for whoever has that version, those of its pattern among them, as they were added."""
     mine = Q(pocket_id=pocket.pk) | Q(pocket_id=pocket.pattern_id)
-    return list(PocketFile.objects.filter(mine, removed_at=None).select_related("stored").order_by("pk"))
+    rows = PocketFile.objects.filter(mine, removed_at=None, version__in=("", version))
+    return list(rows.select_related("stored").order_by("pk"))
 
 
 def of_group(group_id: int) -> dict[int, list[PocketFile]]:
@@ -90,7 +101,7 @@ def of_group(group_id: int) -> dict[int, list[PocketFile]]:
 
 
 def readable(person: Person, file_id: int) -> PocketFile:
-    """A file that this person may read: staff and students of the class."""
+    """A file that this person may read: staff and students of the class, but of one version only who has it."""
     found = (
         PocketFile.objects.filter(pk=file_id)
         .select_related("stored", "pocket__section__template")
@@ -102,6 +113,11 @@ def readable(person: Person, file_id: int) -> PocketFile:
     group_id = found.pocket.section.template.group_id
     assert group_id is not None
     require_in_group(person, Action.READ_DIRECTIONS, group_id)
+    student = Enrolment.objects.filter(group_id=group_id, person=person).first() if found.version else None
+    if student is not None:
+        has = dealing.version_of(found.pocket, student.pk)
+        if has is None or has.key != found.version:
+            raise Gone("There is no such file.", fix="Go back to the pocket it was in.")
     return found
 
 
@@ -112,6 +128,7 @@ def file_data(of: PocketFile) -> dict[str, Any]:
         "role": of.role,
         "kind": of.kind,
         "title": of.title,
+        "version": of.version,
         "size": of.stored.size,
         "media_type": of.stored.media_type,
     }
@@ -122,7 +139,8 @@ def as_document(template: Template) -> dict[str, list[dict[str, str]]]:
     found: dict[str, list[dict[str, str]]] = {}
     rows = PocketFile.objects.filter(pocket__section__template=template, pocket__retired_at=None, removed_at=None)
     for one in rows.select_related("stored", "pocket").order_by("pk"):
-        line = {"role": one.role, "kind": one.kind, "title": one.title, "sha256": one.stored.sha256}
+        line = {"role": one.role, "kind": one.kind, "title": one.title, "version": one.version}
+        line["sha256"] = one.stored.sha256
         found.setdefault(one.pocket.key, []).append({**line, "came_sha256": one.came_sha256})
     return found
 
@@ -137,6 +155,7 @@ def copy(document: Mapping[str, list[dict[str, str]]], made: Sequence[Pocket], n
             role=line["role"],
             kind=line["kind"],
             title=line["title"],
+            version=line.get("version", ""),
             stored=stored[line["sha256"]],
             came_sha256=line["came_sha256"],
             made_at=now,

@@ -203,6 +203,8 @@ class PocketFile(models.Model):
     title = models.CharField(max_length=130, db_collation="utf8mb4_bin")
     stored = models.ForeignKey(StoredFile, models.PROTECT)
     came_sha256 = models.CharField(max_length=64, db_collation="utf8mb4_bin")
+    version = models.CharField(max_length=36, blank=True, default="", db_collation="utf8mb4_bin")
+    """The key of the version of the pocket that has it; empty: everybody has it."""
     made_at = models.DateTimeField()
     removed_at = models.DateTimeField(null=True, blank=True)
 

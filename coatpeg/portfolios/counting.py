@@ -20,6 +20,7 @@ from coatpeg.events.prepared import OfGroup
 from coatpeg.outlines.editing import starters_of
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import wanted_of
+from coatpeg.outlines.rich_text import in_words, words_of
 from coatpeg.portfolios.models import Artefact, Evidence, LogRow, PocketContent, Portfolio
 
 
@@ -37,22 +38,18 @@ NO_CONTENT = Content()
 def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]:
     """Evidence (with its artefact loaded) as the rules see it."""
     given = frozenset(pocket.starter_hashes)
-    starters = {_in_words(one) for one in ("", *starters_of(pocket), *pocket.old_starters)}
+    page = pocket.kind == PocketKind.PAGE
+    starters = {words_of(one) for one in ("", *starters_of(pocket), *pocket.old_starters)} if page else set()
     return tuple(
         Piece(
             Counts(one.words, one.sentences),
             one.artefact.title if one.artefact else "",
-            _in_words(one.text) in starters if pocket.kind == PocketKind.PAGE else _is_starter(one.artefact, given),
+            in_words(one.text) in starters if page else _is_starter(one.artefact, given),
             0,
             one.spoken_id is not None,
         )
         for one in evidence
     )
-
-
-def _in_words(text: str) -> str:
-    """A text as it is compared with a starter: how its lines are broken makes no work of it."""
-    return " ".join(texts.tidy_text(text).split())
 
 
 def current(portfolio_id: int, pocket_id: int) -> list[Evidence]:

@@ -106,12 +106,13 @@ class SavedShape(Shape):
 
 
 class PocketFileShape(Shape):
-    """A picture or file that staff give with a pocket. ``size`` in bytes."""
+    """A picture or file that staff give with a pocket. ``size`` in bytes; ``version``: the key of whose it is."""
 
     id: int
     role: Literal["directions", "starter"]
     kind: ArtefactWord
     title: str
+    version: str = ""
     size: int
     media_type: str
 

@@ -8,8 +8,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket, PocketFile
 from coatpeg.web.recheck import differences
-from tests import builders
+from tests import builders, documents
 from tests.api.test_template import TemplateCase
+from tests.background import run_waiting
 from tests.builders import jpeg, klass
 
 
@@ -19,9 +20,15 @@ class FileCase(TemplateCase):
         super().tearDown()
 
     def give(
-        self, pocket: Pocket, name: str = "plan.jpg", data: bytes = b"", role: str = "directions", status: int = 201
+        self,
+        pocket: Pocket,
+        name: str = "plan.jpg",
+        data: bytes = b"",
+        role: str = "directions",
+        status: int = 201,
+        version: str = "",
     ) -> Any:
-        body = {"file": SimpleUploadedFile(name, data or jpeg()), "role": role}
+        body = {"file": SimpleUploadedFile(name, data or jpeg()), "role": role, "version": version}
         answer = self.client_of(self.plot.lead).post(f"/api{self.path}/pockets/{pocket.pk}/files", body)
         self.assertEqual(answer.status_code, status, answer.content)
         return answer.json()
@@ -96,13 +103,84 @@ class Directions(FileCase):
             self.assertEqual(list(copied.files.values_list("role", flat=True)), ["directions", "starter"])
             self.assertEqual(len(copied.starter_hashes), 2)
 
+    def test_a_document_is_read_in_the_page(self) -> None:
+        sheet = self.give(self.card, "sheet.pdf", documents.pdf(2))
+        path, person = f"/pocket-files/{sheet['id']}/view", self.thandi.enrolment.person
+        self.assertEqual(self.ok(person, "GET", path)["state"], "waiting")
+        run_waiting()
+        told = self.ok(person, "GET", path)
+        self.assertEqual((told["state"], told["kind"], told["pages"]), ("done", "pages", 2))
+        self.assertEqual(self.client_of(person).get(f"/api{path}/pages/2")["Content-Type"], "image/jpeg")
+        self.problem(404, person, "GET", f"{path}/pages/3")
+        table = self.give(self.card, "beds.csv", b"bed,crop\nA,chard\n")
+        path = f"/pocket-files/{table['id']}/view"
+        self.ok(person, "GET", path)
+        run_waiting()
+        found = self.ok(person, "GET", f"{path}/document")
+        self.assertEqual(found["tables"][0]["rows"], [["bed", "crop"], ["A", "chard"]])
+
     def test_too_many_and_what_is_no_picture(self) -> None:
         for number in range(12):
             self.give(self.card, f"sheet{number}.txt", f"sheet {number}".encode())
         said = self.give(self.card, "one more.txt", b"more", status=422)
         self.assertIn("12 files", said["title"])
         self.give(self.about, "plan.jpg", b"no picture", status=422)
+        self.give(self.about, version="x" * 37, status=422)
         self.assertEqual(PocketFile.objects.count(), 12)
+
+
+class OfVersions(FileCase):
+    """Two versions by surname: Thandi Dube has the north bed, Josh Ellery the south one."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        versions = [{"key": "n", "name": "North", "first": "A", "last": "D"}]
+        versions.append({"key": "s", "name": "South", "first": "E", "last": "Z"})
+        self.variants = {"by": "surname", "versions": versions}
+        self.lead("PUT", f"/pockets/{self.card.pk}", self.settings(self.card, variants=self.variants))
+
+    def files_of(self, portfolio: Any) -> list[str]:
+        path = f"/portfolios/{portfolio.pk}/pockets/{self.card.pk}"
+        return [one["title"] for one in self.ok(portfolio.enrolment.person, "GET", path)["files"]]
+
+    def test_a_file_of_a_version_is_seen_by_whoever_has_it(self) -> None:
+        self.give(self.card, "all.txt", b"for all")
+        north = self.give(self.card, "north.txt", b"the north bed", version="n")
+        self.give(self.card, "south.txt", b"the south bed", version="s")
+        self.assertEqual(self.files_of(self.thandi), ["all.txt", "north.txt"])
+        self.assertEqual(self.files_of(self.josh), ["all.txt", "south.txt"])
+        self.problem(404, self.josh.enrolment.person, "GET", f"/pocket-files/{north['id']}/view")
+        observer = self.plot.staff("look", Role.OBSERVER)
+        for person in (self.thandi.enrolment.person, observer):
+            self.ok(person, "GET", f"/pocket-files/{north['id']}/view")
+        told = {one["title"]: one["version"] for one in self.pockets()[0]["files"]}
+        self.assertEqual(told, {"all.txt": "", "north.txt": "n", "south.txt": "s"})
+
+    def test_one_given_before_its_version_is_saved_waits_for_it(self) -> None:
+        self.give(self.card, "east.txt", b"the east bed", version="e")
+        self.assertEqual((self.files_of(self.thandi), self.files_of(self.josh)), ([], []))
+        card = Pocket.objects.get(pk=self.card.pk)
+        both = [{**self.variants["versions"][0], "key": "e"}, self.variants["versions"][1]]  # type: ignore[dict-item]
+        self.lead(
+            "PUT", f"/pockets/{card.pk}", self.settings(card, variants={"by": "surname", "versions": both}, hand=None)
+        )
+        self.assertEqual((self.files_of(self.thandi), self.files_of(self.josh)), (["east.txt"], []))
+
+    def test_a_starter_of_a_version_is_copied_for_who_has_it(self) -> None:
+        self.give(self.card, "north.odt", b"a frame of the north", role="starter", version="n")
+        for portfolio, made in ((self.thandi, 1), (self.josh, 0)):
+            path = f"/portfolios/{portfolio.pk}/pockets/{self.card.pk}"
+            self.assertEqual(self.ok(portfolio.enrolment.person, "GET", path)["starters"], made)
+            self.ok(portfolio.enrolment.person, "POST", f"{path}/starters")
+            self.assertEqual(len(self.ok(portfolio.enrolment.person, "GET", path)["evidence"]), made)
+
+    def test_a_copy_of_the_template_has_them_too(self) -> None:
+        self.give(self.card, "north.txt", b"the north bed", version="n")
+        bench = klass("7 Bench", "bench")
+        builders.StaffRole.objects.create(group=self.plot.group, person=bench.lead, role="observer")
+        self.ok(bench.lead, "POST", f"/groups/{bench.group.pk}/template/carry-over", {"source": self.plot.group.pk})
+        copied = PocketFile.objects.get(pocket__section__template=bench.group.template)
+        self.assertEqual((copied.title, copied.version), ("north.txt", "n"))
 
 
 class Starters(FileCase):

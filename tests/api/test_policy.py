@@ -500,6 +500,9 @@ CALLS: dict[str, Call] = {
     "restore_pocket_file": send("post", GROUP + "/template/files/{t.given.pk}/restore"),
     "read_pocket_file": get("/api/pocket-files/{t.given.pk}"),
     "read_pocket_thumbnail": get("/api/pocket-files/{t.given.pk}/thumbnail"),
+    "view_pocket_file": get("/api/pocket-files/{t.given.pk}/view"),
+    "view_pocket_document": get("/api/pocket-files/{t.given.pk}/view/document"),
+    "view_pocket_page": get("/api/pocket-files/{t.given.pk}/view/pages/1"),
     "set_cover": send("put", BOOK + "/cover", lambda t: {"title": "My term", "tint": 3}),
     "add_cover_picture": cover_picture,
     "add_page": send("post", BOOK + "/pages", lambda t: {"title": "Ideas"}),
@@ -600,6 +603,8 @@ ALLOWED_BUT = {
     "settle_upload": {404},
     "view_document": {404},
     "view_page": {404},
+    "view_pocket_document": {404},
+    "view_pocket_page": {404},
     "remove_comment": {403},
     # A shared filter is changed by who kept it.
     "change_filter": {403},
@@ -811,5 +816,6 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"see_show_pages", "read_shown", "read_shown_thumbnail"}
     of_class |= {"add_pocket_file", "remove_pocket_file", "restore_pocket_file"}
     of_class |= {"read_pocket_file", "read_pocket_thumbnail"}
+    of_class |= {"view_pocket_file", "view_pocket_document", "view_pocket_page"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL | OF_ADMINISTRATOR_TOO

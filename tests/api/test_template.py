@@ -116,6 +116,25 @@ class Changing(TemplateCase):
         self.assertEqual([one["with_work"] for one in self.pockets()], [0, 0])
         self.assertEqual(list(differences()), [])
 
+    def test_a_starter_is_rich_and_only_its_words_tell_work_from_it(self) -> None:
+        table = "<table><tbody><tr><th>Bed</th><th>Crop</th></tr><tr><td>A</td><td></td></tr></tbody></table>"
+        given = f'<h2>My beds</h2>{table}<img src="https://x.example/a.png"><script>x()</script>'
+        self.lead("PUT", f"/pockets/{self.about.pk}", self.settings(self.about, starter=given))
+        person, path = self.thandi.enrolment.person, f"/portfolios/{self.thandi.pk}/pockets/{self.about.pk}"
+        starter = self.ok(person, "GET", path)["starter"]
+        self.assertEqual(starter, f"<h2>My beds</h2>{table}", "neither pictures of elsewhere nor scripts")
+        # As the editor gives it back: paragraphs in the cells, a word in bold.
+        laid = starter.replace("<td>A</td>", "<td><p><strong>A</strong></p></td>")
+        saved = self.ok(person, "PUT", f"{path}/page", {"text": "", "html": laid, "version": 0})
+        self.assertEqual([one["with_work"] for one in self.pockets()], [0, 0])
+        begun = laid.replace("<td></td>", "<td>Chard</td>")
+        self.ok(person, "PUT", f"{path}/page", {"text": "", "html": begun, "version": saved["version"]})
+        self.assertEqual([one["with_work"] for one in self.pockets()], [0, 1])
+        # What is the new starter word for word was nobody's work.
+        self.lead("PUT", f"/pockets/{self.about.pk}", self.settings(self.about, starter=begun))
+        self.assertEqual([one["with_work"] for one in self.pockets()], [0, 0])
+        self.assertEqual(list(differences()), [])
+
     def test_a_pocket_can_be_kept_to_kinds_of_artefact(self) -> None:
         self.lead("PUT", f"/pockets/{self.card.pk}", self.settings(self.card, takes=["picture"]))
         person = self.thandi.enrolment.person

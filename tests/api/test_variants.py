@@ -54,8 +54,8 @@ class Dealing(VersionCase):
         self.assertEqual(names, [["Dube, Thandi"], ["Ellery, Josh", "Young, Zoë"]])
         self.assertFalse(VariantDeal.objects.exists())
         self.save("surname", *versions)
-        self.assertEqual(self.seen(self.thandi), ("Draw the north bed.", "In the north …"))
-        self.assertEqual(self.seen(self.zoe), ("Draw the south bed.", "In the south …"))
+        self.assertEqual(self.seen(self.thandi), ("Draw the north bed.", "<p>In the north …</p>"))
+        self.assertEqual(self.seen(self.zoe), ("Draw the south bed.", "<p>In the south …</p>"))
         look = self.ok(self.plot.lead, "GET", f"/portfolios/{self.zoe.pk}/pockets/{self.about.pk}")
         self.assertEqual(look["version"], "South")
 
@@ -81,7 +81,7 @@ class Dealing(VersionCase):
             {"text": "In the south …", "version": 0},
         )
         self.save("")
-        self.assertEqual(self.seen(self.zoe)[1], "I am …")
+        self.assertEqual(self.seen(self.zoe)[1], "<p>I am …</p>")
         self.assertEqual(dict(self.board_met())["Young"], 0)
 
     def board_met(self) -> list[tuple[str, int]]:

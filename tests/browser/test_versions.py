@@ -1,8 +1,15 @@
 """Versions of a pocket: laid out by a teacher, read by students."""
 
+import re
+import tempfile
+from pathlib import Path
+
 from playwright.sync_api import expect
 
-from tests.browser.case import BrowserCase
+from coatpeg.outlines.models import Pocket
+from tests import documents
+from tests.background import run_waiting
+from tests.browser.case import PHONE, BrowserCase
 
 
 class Versions(BrowserCase):
@@ -40,3 +47,52 @@ class Versions(BrowserCase):
         expect(student.get_by_text("Write about the north bed.")).to_be_visible()
         look = self.page(self.eight.lead, path)
         expect(look.get_by_text("Version “Version 1”")).to_be_visible()
+
+    def test_a_table_to_write_in_and_a_sheet_for_each(self) -> None:
+        """A rich starter for all, another one for a version, a file for each at once."""
+        page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/template")
+        starter = page.get_by_role("textbox", name="Starter", exact=True)
+        starter.click()
+        page.keyboard.type("My beds")
+        page.keyboard.press("Enter")
+        page.get_by_role("toolbar", name="Formatting: Starter").get_by_role("button", name="Table", exact=True).click()
+        page.keyboard.type("Bed")
+        expect(page.get_by_label("Preview").get_by_role("table")).to_contain_text("Bed")
+        page.get_by_label("Dealt").select_option("by surname range")
+        ranges = page.get_by_label("Ranges", exact=True)
+        ranges.fill("A–D, E–Z")
+        ranges.press("Enter")
+        second = page.get_by_role("listitem", name="Version 2")
+        second.get_by_role("textbox", name="Starter of this version").click()
+        page.keyboard.type("The south bed is …")
+        with tempfile.TemporaryDirectory() as folder:
+            north, south = Path(folder) / "1 north.pdf", Path(folder) / "2 south.pdf"
+            north.write_bytes(documents.pdf(1))
+            south.write_bytes(documents.pdf(2))
+            page.get_by_label("A file for each version").locator("input").set_input_files([str(south), str(north)])
+            expect(
+                page.get_by_role("listitem", name="Version 1").get_by_role("link", name="1 north.pdf")
+            ).to_be_visible()
+            expect(second.get_by_role("link", name="2 south.pdf")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Save for everyone").click()
+        expect(page.get_by_text("“About me” is saved in 2 portfolios.")).to_be_visible()
+        path = f"/g/{self.eight.group.pk}/portfolio/{{}}/{self.about.pk}"
+        josh = self.page(self.josh.enrolment.person, path.format(self.josh.pk))
+        expect(josh.get_by_role("textbox", name="About me")).to_have_text("The south bed is …")
+        expect(josh.get_by_text("1 north.pdf")).to_have_count(0)
+        # A PDF is read where it stands.
+        sheet = josh.get_by_role("region", name="2 south.pdf")
+        expect(sheet.get_by_text("It is being made readable.")).to_be_visible()
+        run_waiting()
+        expect(sheet.get_by_role("img", name=re.compile("page 2 of 2"))).to_be_visible()
+        self.no_violation(josh)
+        thandi = self.page(self.thandi.enrolment.person, path.format(self.thandi.pk), PHONE)
+        field = thandi.get_by_role("textbox", name="About me")
+        expect(field.get_by_role("table")).to_contain_text("Bed")
+        expect(thandi.get_by_role("region", name="1 north.pdf")).to_be_visible()
+        self.fits(thandi)
+        field.get_by_role("cell").first.click()
+        thandi.keyboard.type("Chard grows in A.")
+        expect(thandi.get_by_text(re.compile("Saved \\d\\d:\\d\\d"))).to_be_visible()
+        self.assertIn("<table>", Pocket.objects.get(pk=self.about.pk).starter)

@@ -17,11 +17,13 @@ from coatpeg.core.errors import Invalid
 from coatpeg.core.outlines.filling import Filled, Piece, PocketKind, Wanted, filled
 from coatpeg.core.outlines.versions import VariantPlan
 from coatpeg.core.portfolios.log_columns import LogPlan
-from coatpeg.core.portfolios.texts import LONGEST_TEXT, Length, Measure
+from coatpeg.core.portfolios.texts import Length, Measure
 
 LONGEST_TITLE = 200
 LONGEST_PROMPT = 300
 LONGEST_DIRECTIONS = 10_000
+LONGEST_STARTER = 40_000
+"""Characters with its tables and headings."""
 MOST_ARTEFACTS = 50
 MOST_WORDS = 5_000
 MOST_ROWS = 500
@@ -81,7 +83,7 @@ class PocketPlan:
         for where, text, most in (
             ("prompt", self.prompt, LONGEST_PROMPT),
             ("directions", self.directions, LONGEST_DIRECTIONS),
-            ("starter", self.starter, LONGEST_TEXT),
+            ("starter", self.starter, LONGEST_STARTER),
         ):
             if len(text) > most:
                 raise Invalid(f"There are {len(text)} characters; {most} is the most.", where=where, fix="Shorten it.")
@@ -96,7 +98,7 @@ class PocketPlan:
         if wrong:
             raise Invalid(f"“{min(wrong)}” is no kind of artefact.", where="takes", fix="Choose from the list.")
         _check_length(self.length)
-        variants = self.variants.checked(LONGEST_DIRECTIONS, LONGEST_TEXT) if self.variants else None
+        variants = self.variants.checked(LONGEST_DIRECTIONS, LONGEST_STARTER) if self.variants else None
         return replace(self._for_its_kind(title), variants=variants)
 
     def _for_its_kind(self, title: str) -> PocketPlan:

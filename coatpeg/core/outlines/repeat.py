@@ -110,14 +110,17 @@ def _filled(plan: PocketPlan, unit: Unit, question: Question | None) -> PocketPl
         return text.replace(UNIT, unit.title).replace(QUESTION, question.text if question else "")
 
     title = plan.title if question is None or QUESTION in plan.title else question.text
+
+    def rich(text: str) -> str:
+        asked = html.escape(question.text, quote=False) if question else ""
+        return text.replace(UNIT, html.escape(unit.title, quote=False)).replace(QUESTION, asked)
+
     return replace(
         plan,
         title=words(title).strip()[:LONGEST_TITLE] or unit.title,
-        directions=plan.directions.replace(UNIT, html.escape(unit.title, quote=False)).replace(
-            QUESTION, html.escape(question.text, quote=False) if question else ""
-        ),
+        directions=rich(plan.directions),
         prompt=words(plan.prompt),
-        starter=words(plan.starter),
+        starter=rich(plan.starter),
         opens=unit.opens or plan.opens,
         each_question=False,
     )

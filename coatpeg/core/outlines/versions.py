@@ -27,6 +27,7 @@ from coatpeg.core.people.names import primary_weights
 
 FEWEST, MOST = 2, 12
 LONGEST_NAME = 60
+LONGEST_KEY = 36
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 LONGEST_BOUND = 3
 
@@ -86,7 +87,7 @@ class VariantPlan:
 
     def _version(self, one: Version, place: int) -> Version:
         name = " ".join(one.name.split()) or f"Version {place}"
-        if len(name) > LONGEST_NAME or not 0 < len(one.key) <= 36:
+        if len(name) > LONGEST_NAME or not 0 < len(one.key) <= LONGEST_KEY:
             raise Invalid(f"The name of version {place} is too long.", where=name[:40], fix="Shorten it.")
         by_name = self.by is DealtBy.SURNAME
         return Version(

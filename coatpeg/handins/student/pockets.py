@@ -149,7 +149,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "title": pocket.title,
         "kind": pocket.kind,
         "directions": (version and version.directions) or pocket.directions,
-        "files": [file_data(one) for one in files_of(pocket)],
+        "files": [file_data(one) for one in files_of(pocket, version.key if version else "")],
         "starters": len(starters.waiting(portfolio, pocket)) if enrolment.person_id == person.pk else 0,
         "version": version.name if version and enrolment.person_id != person.pk else "",
         "prompt": pocket.prompt,

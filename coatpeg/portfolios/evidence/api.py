@@ -167,10 +167,13 @@ def view_document(request: HttpRequest, artefact_id: int) -> ViewDocument:
 def view_page(request: HttpRequest, artefact_id: int, number: int) -> HttpResponse:
     """One page of a file, from 1, as a picture."""
     artefact, stored = _readable(request, artefact_id)
-    if not 0 < number <= previews.view_of(stored, artefact.title, now())["pages"]:
+    return _page(request, stored, artefact.title, number)
+
+
+def _page(request: HttpRequest, stored: StoredFile, title: str, number: int) -> HttpResponse:
+    if not 0 < number <= previews.view_of(stored, title, now())["pages"]:
         raise Gone("There is no such page.", fix="Look at another page.")
-    part = f"page-{number}"
-    return serving.bytes_of(request, stored.sha256, artefact.title, "image/jpeg", part=part)
+    return serving.bytes_of(request, stored.sha256, title, "image/jpeg", part=f"page-{number}")
 
 
 @router.get("/pocket-files/{file_id}", response=bytes, operation_id="read_pocket_file", openapi_extra=READ)
@@ -189,3 +192,30 @@ def read_pocket_thumbnail(request: HttpRequest, file_id: int) -> HttpResponse:
     if of.kind != ArtefactKind.PICTURE:
         raise Gone("Only pictures have thumbnails.", fix="Ask for the file.")
     return serving.thumbnail(request, of.stored.sha256, of.title, of.stored.media_type, "large")
+
+
+@router.get("/pocket-files/{file_id}/view", response=ViewShape, operation_id="view_pocket_file", openapi_extra=READ)
+def view_pocket_file(request: HttpRequest, file_id: int) -> ViewShape:
+    """How far the viewer of a given file is."""
+    of = given_files.readable(person_of(request), file_id)
+    return ViewShape(**previews.view_of(of.stored, of.title, now()))
+
+
+@router.get(
+    "/pocket-files/{file_id}/view/document",
+    response=ViewDocument,
+    operation_id="view_pocket_document",
+    openapi_extra=READ,
+)
+def view_pocket_document(request: HttpRequest, file_id: int) -> ViewDocument:
+    """What the viewer shows of a given file that is no picture."""
+    return ViewDocument.model_validate(previews.document_of(given_files.readable(person_of(request), file_id).stored))
+
+
+@router.get(
+    "/pocket-files/{file_id}/view/pages/{number}", response=bytes, operation_id="view_pocket_page", openapi_extra=READ
+)
+def view_pocket_page(request: HttpRequest, file_id: int, number: int) -> HttpResponse:
+    """One page of a given file, from 1, as a picture."""
+    of = given_files.readable(person_of(request), file_id)
+    return _page(request, of.stored, of.title, number)

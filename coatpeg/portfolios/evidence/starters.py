@@ -12,6 +12,7 @@ from datetime import datetime
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.files import keeping
+from coatpeg.outlines.dealing import version_of
 from coatpeg.outlines.models import Pocket, PocketFile
 from coatpeg.people.models import Person
 from coatpeg.portfolios import counting
@@ -23,9 +24,11 @@ from coatpeg.portfolios.writing import writing
 
 def waiting(portfolio: Portfolio, pocket: Pocket) -> list[PocketFile]:
     """The starters of a pocket of which a portfolio has no copy yet: two queries where there is one."""
-    given = list(
-        PocketFile.objects.filter(pocket=pocket, role=PocketFile.Role.STARTER, removed_at=None).select_related("stored")
-    )
+    rows = PocketFile.objects.filter(pocket=pocket, role=PocketFile.Role.STARTER, removed_at=None)
+    given = list(rows.select_related("stored"))
+    if any(one.version for one in given):
+        version = version_of(pocket, portfolio.enrolment_id)
+        given = [one for one in given if one.version in ("", version.key if version else "")]
     if not given:
         return []
     had = Evidence.objects.filter(portfolio=portfolio, pocket=pocket, artefact__isnull=False)

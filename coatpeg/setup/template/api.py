@@ -230,9 +230,10 @@ def add_pocket_file(
     pocket_id: int,
     file: File[UploadedFile],
     role: Form[Literal["directions", "starter"]] = "directions",
+    version: Form[str] = "",
 ) -> Any:
-    """Give a picture or file with a pocket: beside its directions, or as a starter."""
-    made = changing.add_file(person_of(request), group_id, pocket_id, file, file.name or "", role, now())
+    """Give a picture or file with a pocket, or one version of it: beside its directions, or as a starter."""
+    made = changing.add_file(person_of(request), group_id, pocket_id, file, file.name or "", role, now(), version)
     return Status(201, file_data(made))
 
 

@@ -354,15 +354,22 @@ def _write(doing: Deed, group_id: int, pocket: Pocket, checked: PocketPlan, by_h
 
 
 def add_file(
-    person: Person, group_id: int, pocket_id: int, content: File[Any], name: str, role: given_files.Role, now: datetime
+    person: Person,
+    group_id: int,
+    pocket_id: int,
+    content: File[Any],
+    name: str,
+    role: given_files.Role,
+    now: datetime,
+    version: str = "",
 ) -> PocketFile:
-    """Give a picture or file with a pocket; its bytes are safe before anything is written."""
+    """Give a picture or file with a pocket or a version of it; its bytes are safe before anything is written."""
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     kept, title = given_files.keep(content, name)
     with editing_template(person, group_id, now) as (template, doing):
         pocket = editing.pocket_of(template, pocket_id)
         editing.refuse_laid(pocket)
-        made = given_files.add(pocket, kept, title, role, now)
+        made = given_files.add(pocket, kept, title, role, now, version)
         if role == "starter":
             effects.recount_files(pocket, now)
         doing.record("pocket_file_added", group_id, pocket=pocket_id, file=made.pk, kept=kept.stored.sha256)

@@ -23,6 +23,7 @@ from coatpeg.handins.models import HandIn
 from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.outlines.reading import PocketOutline, outline
+from coatpeg.outlines.rich_text import in_words, words_of
 from coatpeg.people.rosters import Member
 from coatpeg.portfolios import counting
 from coatpeg.portfolios.logs import rows
@@ -61,11 +62,12 @@ def recount(pocket: Pocket, starters: Iterable[str], log: Mapping[str, Any], now
 
     ``starters`` and ``log`` are those of before.
     """
-    new = set(editing.starters_of(pocket)) - set(starters)
+    new = {words_of(one) for one in set(editing.starters_of(pocket)) - set(starters)}
     if new:
-        same = Evidence.objects.filter(pocket=pocket, removed_at=None, text__in=new).select_related("portfolio")
-        for one in same:
-            counting.refresh(one.portfolio, pocket, now)
+        lying = Evidence.objects.filter(pocket=pocket, removed_at=None).select_related("portfolio")
+        for one in lying:
+            if in_words(one.text) in new:
+                counting.refresh(one.portfolio, pocket, now)
     rows.rejudge(pocket, log, now)
 
 

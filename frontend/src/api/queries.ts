@@ -319,19 +319,25 @@ export const gridQuery = (group_id: number, pocket_id: number) =>
   });
 
 /** How far the viewer of a file is; asked again while it is being made. */
-export const viewQuery = (artefact_id: number) =>
+export const viewQuery = ({ of, id }: { of: "artefacts" | "pocket-files"; id: number }) =>
   queryOptions({
-    queryKey: ["view", artefact_id],
-    queryFn: () => data(client.GET("/api/artefacts/{artefact_id}/view", { params: { path: { artefact_id } } })),
+    queryKey: ["view", of, id],
+    queryFn: () =>
+      of === "artefacts"
+        ? data(client.GET("/api/artefacts/{artefact_id}/view", { params: { path: { artefact_id: id } } }))
+        : data(client.GET("/api/pocket-files/{file_id}/view", { params: { path: { file_id: id } } })),
     refetchInterval: (query) => (query.state.data?.state === "waiting" ? 1000 : false),
     staleTime: 60_000,
   });
 
 /** What the viewer shows of a file. */
-export const viewDocumentQuery = (artefact_id: number) =>
+export const viewDocumentQuery = ({ of, id }: { of: "artefacts" | "pocket-files"; id: number }) =>
   queryOptions({
-    queryKey: ["view", artefact_id, "document"],
-    queryFn: () => data(client.GET("/api/artefacts/{artefact_id}/view/document", { params: { path: { artefact_id } } })),
+    queryKey: ["view", of, id, "document"],
+    queryFn: () =>
+      of === "artefacts"
+        ? data(client.GET("/api/artefacts/{artefact_id}/view/document", { params: { path: { artefact_id: id } } }))
+        : data(client.GET("/api/pocket-files/{file_id}/view/document", { params: { path: { file_id: id } } })),
     staleTime: Infinity,
   });
 

@@ -2225,7 +2225,7 @@ export interface paths {
         put?: never;
         /**
          * Add Pocket File
-         * @description Give a picture or file with a pocket: beside its directions, or as a starter.
+         * @description Give a picture or file with a pocket, or one version of it: beside its directions, or as a starter.
          */
         post: operations["add_pocket_file"];
         delete?: never;
@@ -2798,6 +2798,66 @@ export interface paths {
          * @description A large thumbnail of a picture that staff give with a pocket.
          */
         get: operations["read_pocket_thumbnail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pocket-files/{file_id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Pocket File
+         * @description How far the viewer of a given file is.
+         */
+        get: operations["view_pocket_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pocket-files/{file_id}/view/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Pocket Document
+         * @description What the viewer shows of a given file that is no picture.
+         */
+        get: operations["view_pocket_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pocket-files/{file_id}/view/pages/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Pocket Page
+         * @description One page of a given file, from 1, as a picture.
+         */
+        get: operations["view_pocket_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -8256,7 +8316,7 @@ export interface components {
         };
         /**
          * PocketFileShape
-         * @description A picture or file that staff give with a pocket. ``size`` in bytes.
+         * @description A picture or file that staff give with a pocket. ``size`` in bytes; ``version``: the key of whose it is.
          */
         PocketFileShape: {
             /** Id */
@@ -8277,6 +8337,11 @@ export interface components {
             size: number;
             /** Title */
             title: string;
+            /**
+             * Version
+             * @default
+             */
+            version: string;
         };
         /**
          * PocketGrid
@@ -13390,6 +13455,11 @@ export interface operations {
                      * @enum {string}
                      */
                     role?: "directions" | "starter";
+                    /**
+                     * Version
+                     * @default
+                     */
+                    version?: string;
                 };
             };
         };
@@ -14119,6 +14189,73 @@ export interface operations {
             header?: never;
             path: {
                 file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    view_pocket_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewShape"];
+                };
+            };
+        };
+    };
+    view_pocket_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewDocument"];
+                };
+            };
+        };
+    };
+    view_pocket_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+                number: number;
             };
             cookie?: never;
         };

@@ -50,7 +50,7 @@ export function PagePocket({ pocket, groupId, portfolio, mine, onFiles }: Props)
           name={name}
           person={person}
           label={label}
-          server={written ? { text: written.html || richOf(written.text), version: written.version } : { text: richOf(pocket.starter), version: 0 }}
+          server={written ? { text: written.html || richOf(written.text), version: written.version } : { text: pocket.starter, version: 0 }}
           writable={pocket.writable}
           length={pocket}
           limit={limit}

@@ -23,15 +23,22 @@ interface Props {
   use: Given["role"];
   title: string;
   hint: string;
+  /** The key of the version that has them; none: everybody has them. */
+  version?: string;
 }
 
-export function PocketFiles({ pocket, groupId, may, use, title, hint }: Props) {
+/** Give a file with a pocket, or with one version of it. */
+export function giveFile(groupId: number, pocket: number, file: File, role: Given["role"], version = ""): Promise<Given> {
+  return upload<Given>(`/api/groups/${groupId}/template/pockets/${pocket}/files`, file, { role, version });
+}
+
+export function PocketFiles({ pocket, groupId, may, use, title, hint, version = "" }: Props) {
   const queries = useQueryClient();
   const say = useSay();
   const chooser = useRef<HTMLInputElement>(null);
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
   const add = useMutation({
-    mutationFn: (file: File) => upload<Given>(`/api/groups/${groupId}/template/pockets/${pocket.id}/files`, file, { role: use }),
+    mutationFn: (file: File) => giveFile(groupId, pocket.id, file, use, version),
     onSuccess: fresh,
   });
   const path = (file_id: number) => ({ params: { path: { group_id: groupId, file_id } } });
@@ -42,7 +49,7 @@ export function PocketFiles({ pocket, groupId, may, use, title, hint }: Props) {
       say(TEXTS.titleIsTakenAwayFrom({ title: file.title }), () => void data(client.POST("/api/groups/{group_id}/template/files/{file_id}/restore", path(file.id))).finally(fresh));
     },
   });
-  const files = pocket.files.filter((one) => one.role === use);
+  const files = pocket.files.filter((one) => one.role === use && one.version === version);
   const error = add.error ?? remove.error;
   if (!may && files.length === 0) return null;
   return (

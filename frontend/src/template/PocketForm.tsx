@@ -100,10 +100,7 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
           {fields.kind === "log" && <LogColumns fields={fields} control={form.control} register={form.register} may={may} groupId={groupId} />}
           <Wanted fields={fields} register={form.register} />
           {fields.kind === "page" && (
-            <label className="font-bold">
-              {TEXTS.starter}{" "}<span className="font-normal text-quiet">{TEXTS.whatStandsInThePage}</span>
-              <textarea rows={2} {...form.register("starter")} className={`${FIELD} py-2`} />
-            </label>
+            <RichField label={TEXTS.starter} hint={TEXTS.whatStandsInThePage} name="starter" control={form.control} may={may} pageIn={groupId} />
           )}
           {fields.kind === "evidence" && !pattern && !pocket.laid && live && (
             <PocketFiles pocket={pocket} groupId={groupId} may={may} use="starter" title={TEXTS.starterFiles} hint={TEXTS.studentsBeginFromThemUnchanged} />
@@ -116,6 +113,8 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
               setValue={form.setValue}
               may={may}
               template={template}
+              pocket={live ? pocket : null}
+              groupId={groupId}
               dealt={open?.versions ?? []}
               nowhere={open?.nowhere ?? []}
             />

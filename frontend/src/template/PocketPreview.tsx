@@ -73,7 +73,7 @@ function AsStudent({ fields, chips }: { fields: Fields; chips: Schema["ChipShape
       ) : fields.kind === "page" ? (
         <div className="rounded-lg border border-edge bg-paper p-4 text-base">
           <p className="font-bold">{fields.prompt || TEXTS.yourText}</p>
-          <p className="mt-2 min-h-24 rounded-md border border-control p-3 whitespace-pre-wrap">{fields.starter}</p>
+          <RichText html={fields.starter} className="mt-2 min-h-24 rounded-md border border-control p-3" />
         </div>
       ) : (
         <div className="rounded-lg border border-dashed border-control p-6 text-center text-base text-ink-soft">

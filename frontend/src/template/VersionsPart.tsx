@@ -1,17 +1,22 @@
 /** Several versions of a pocket's directions and starter, how they are dealt, and who gets which. */
-import { Plus, Shuffle, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Paperclip, Plus, Shuffle, Trash2 } from "lucide-react";
+import { useRef, useState } from "react";
 import { useFieldArray } from "react-hook-form";
 import type { Control, UseFormRegister, UseFormSetValue } from "react-hook-form";
 import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
 import { RichField } from "../writing/rich/RichField";
 import { newVersion } from "./fields";
 import type { Fields, VersionFields } from "./fields";
 import { OUTLINE } from "./outlineTexts";
 import { PasteBox } from "./PasteBox";
-import { rangesOf, withRanges, withTexts } from "./ranges";
+import { giveFile, PocketFiles } from "./PocketFiles";
+import { rangesOf, withFiles, withRanges, withTexts } from "./ranges";
 import { TEXTS } from "./texts";
+import type { Laid } from "./texts";
 import { COUNTED } from "../ui/texts";
 
 interface Props {
@@ -21,6 +26,9 @@ interface Props {
   setValue: UseFormSetValue<Fields>;
   may: boolean;
   template: Schema["TemplateShape"];
+  /** As it is kept; none where it is in a draft only, and can be given no files yet. */
+  pocket: Laid | null;
+  groupId: number;
   dealt: Schema["DealtVersion"][];
   nowhere: string[];
 }
@@ -34,9 +42,10 @@ const WAYS = {
   hand: TEXTS.byHand,
 } as const;
 const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 font-normal disabled:border-edge disabled:text-ink";
-const AREA = "mt-1 block w-full rounded-md border border-control bg-paper px-3 py-2 font-normal disabled:border-edge disabled:text-ink";
+const MOST = 12;
+/** Versions of one pocket. */
 
-export function VersionsPart({ fields, control, register, setValue, may, template, dealt, nowhere }: Props) {
+export function VersionsPart({ fields, control, register, setValue, may, template, pocket, groupId, dealt, nowhere }: Props) {
   const { fields: rows, append, remove, replace } = useFieldArray({ control, name: "versions", keyName: "id" });
   const by = fields.variantsBy;
   const choose = (value: Fields["variantsBy"]) => {
@@ -58,6 +67,8 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
               register={register}
               may={may}
               template={template}
+              pocket={pocket}
+              groupId={groupId}
               dealt={dealt.find((one) => one.key === fields.versions[at]?.key)}
               onRemove={rows.length > 2 ? () => remove(at) : undefined}
             />
@@ -69,8 +80,9 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
           {TEXTS.inNoThatAVersion({ period: by === "period", nowhere: nowhere.join("; ") })}
         </p>
       )}
-      {by && may && rows.length < 12 && (
-        <div>
+      {by && may && rows.length < MOST && (
+        <div className="flex flex-wrap gap-3">
+          {pocket && <FileForEach fields={fields} pocket={pocket} groupId={groupId} onReplace={replace} />}
           <Button icon={<Plus aria-hidden size={16} />} onClick={() => append(newVersion())}>
             {TEXTS.version}
           </Button>
@@ -128,14 +140,14 @@ function Dealing({ fields, may, onChoose, onReplace, onSeed }: DealingProps) {
   );
 }
 
-interface RowProps extends Pick<Props, "fields" | "control" | "register" | "may" | "template"> {
+interface RowProps extends Pick<Props, "fields" | "control" | "register" | "may" | "template" | "pocket" | "groupId"> {
   at: number;
   dealt: Schema["DealtVersion"] | undefined;
   onRemove: (() => void) | undefined;
 }
 
 /** One version: its name, who has it, its own texts. */
-function VersionRow({ at, fields, control, register, may, template, dealt, onRemove }: RowProps) {
+function VersionRow({ at, fields, control, register, may, template, pocket, groupId, dealt, onRemove }: RowProps) {
   const by = fields.variantsBy;
   return (
     <li aria-label={TEXTS.versionAt({ at: at + 1 })} className="flex flex-col gap-2 border-t border-line pt-3">
@@ -154,13 +166,76 @@ function VersionRow({ at, fields, control, register, may, template, dealt, onRem
       {(by === "period" || by === "group") && <Places at={at} places={by === "period" ? template.periods : template.groups} register={register} />}
       <RichField label={TEXTS.directionsOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.directions`} control={control} may={may} lesser />
       {fields.kind === "page" && (
-        <label>
-          {TEXTS.starterOfThisVersion}
-          <textarea rows={2} {...register(`versions.${at}.starter`)} placeholder={TEXTS.theSameAsAbove} className={AREA} />
-        </label>
+        <RichField label={TEXTS.starterOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.starter`} control={control} may={may} lesser pageIn={groupId} />
       )}
+      {pocket && <VersionFiles at={at} fields={fields} pocket={pocket} groupId={groupId} may={may} />}
       <Whose of={dealt} />
     </li>
+  );
+}
+
+/** Files that only who has this version is given. */
+function VersionFiles({ at, fields, ...rest }: Pick<Props, "fields" | "groupId" | "may"> & { at: number; pocket: Laid }) {
+  const version = fields.versions[at]?.key ?? "";
+  return (
+    <>
+      <PocketFiles {...rest} version={version} use="directions" title={OUTLINE.versionFiles} hint={OUTLINE.versionFilesHint} />
+      {fields.kind === "evidence" && <PocketFiles {...rest} version={version} use="starter" title={OUTLINE.versionStarters} hint={TEXTS.studentsBeginFromThemUnchanged} />}
+    </>
+  );
+}
+
+interface ForEachProps {
+  fields: Fields;
+  pocket: Laid;
+  groupId: number;
+  onReplace: (versions: VersionFields[]) => void;
+}
+
+/** A file for each version, chosen or dropped at once: evidence begins with it, a page with its words where it is plain text; else it is given beside the directions. */
+function FileForEach({ fields, pocket, groupId, onReplace }: ForEachProps) {
+  const queries = useQueryClient();
+  const chooser = useRef<HTMLInputElement>(null);
+  const give = useMutation({
+    mutationFn: async (files: File[]) => {
+      const made = await withFiles(files, fields.versions, fields.kind);
+      onReplace(made.versions);
+      for (const { file, version } of made.given) await giveFile(groupId, pocket.id, file, fields.kind === "evidence" ? "starter" : "directions", version);
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: ["group", groupId] }),
+  });
+  const take = (files: FileList | null) => {
+    if (files?.length) give.mutate([...files].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true })).slice(0, MOST));
+  };
+  return (
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- dropping is a short cut for the button inside
+    <div
+      role="group"
+      aria-label={OUTLINE.fileForEach}
+      className="flex flex-wrap items-center gap-2 rounded-md border border-dashed border-control px-2 py-1"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        take(event.dataTransfer.files);
+      }}
+    >
+      <input
+        ref={chooser}
+        type="file"
+        multiple
+        hidden
+        aria-label={OUTLINE.fileForEach}
+        onChange={(event) => {
+          take(event.target.files);
+          event.target.value = "";
+        }}
+      />
+      <Button icon={<Paperclip aria-hidden size={16} />} disabled={give.isPending} onClick={() => chooser.current?.click()}>
+        {give.isPending ? TEXTS.onItsWay : OUTLINE.fileForEach}
+      </Button>
+      <span className="text-quiet">{OUTLINE.fileForEachHint}</span>
+      {give.error instanceof Problem && <Notice title={give.error.title} fix={give.error.fix} />}
+    </div>
   );
 }
 

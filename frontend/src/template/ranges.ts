@@ -1,6 +1,6 @@
 /** Versions of a pocket from one line of ranges, or from one text with a part for each. */
 import { newVersion } from "./fields";
-import type { VersionFields } from "./fields";
+import type { Fields, VersionFields } from "./fields";
 
 const RANGE = /^\s*([A-Za-z]{1,3})\s*(?:[\u2013\u2014-]|to)\s*([A-Za-z]{1,3})\s*$/;
 const AT_FRONT = /^\s*([A-Za-z]{1,3})\s*(?:[\u2013\u2014-]|to)\s*([A-Za-z]{1,3})\s*[:.]\s*/;
@@ -41,6 +41,24 @@ export function withTexts(text: string, versions: VersionFields[]): VersionField
     return { ...version, ...ends, directions: asHtml(range ? part.slice(range[0].length) : part) };
   });
   return [...made, ...versions.slice(made.length)];
+}
+
+interface WithFiles {
+  versions: VersionFields[];
+  given: { file: File; version: string }[];
+}
+
+/** The versions with a file each, in order, more of them where there are more files. A plain text becomes the starter of a page; what is given as it is stands beside. */
+export async function withFiles(files: File[], versions: VersionFields[], kind: Fields["kind"]): Promise<WithFiles> {
+  const all = [...versions, ...files.slice(versions.length).map(() => newVersion())];
+  const given: WithFiles["given"] = [];
+  for (const [at, file] of files.entries()) {
+    const version = all[at];
+    if (version === undefined) continue;
+    if (kind === "page" && file.type === "text/plain") all[at] = { ...version, starter: asHtml((await file.text()).replace(/\r\n?/g, "\n").trim()) };
+    else given.push({ file, version: version.key });
+  }
+  return { versions: all, given };
 }
 
 function asHtml(text: string): string {

@@ -123,7 +123,6 @@ export const TEXTS = catalogue("template", {
   directionsOfThisVersion: "Directions of this version",
   emptyTheSameAsAbove: "empty: the same as above",
   starterOfThisVersion: "Starter of this version",
-  theSameAsAbove: "The same as above",
   inNoThatAVersion: message<{ period: boolean; nowhere: string }>("{period, select, true {In no period that a version names, so they have the first: {nowhere}.} other {In no group that a version names, so they have the first: {nowhere}.}}"),
   thereAreNoneInThis: "There are none in this class yet.",
   whoHasVersionAt: message<{ at: number }>("Who has version {at, number}"),

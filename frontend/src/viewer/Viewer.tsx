@@ -53,11 +53,19 @@ export function Shown({ artefact }: { artefact: Artefact }) {
       </div>
     );
   }
-  return artefact.kind === "link" ? null : <Converted artefact={artefact} />;
+  return artefact.kind === "link" ? null : <Converted file={{ of: "artefacts", id: artefact.id, title: artefact.title }} />;
 }
 
-function Converted({ artefact }: { artefact: Artefact }) {
-  const view = useQuery(viewQuery(artefact.id));
+/** A file that the viewer shows: an artefact's, or one that staff give with a pocket. */
+export interface Viewable {
+  of: "artefacts" | "pocket-files";
+  id: number;
+  title: string;
+}
+
+/** A file as pages, a text or tables; it says so while it is made readable, and where it cannot be. */
+export function Converted({ file }: { file: Viewable }) {
+  const view = useQuery(viewQuery(file));
   if (view.isError) return <Failed error={view.error} again={() => void view.refetch()} />;
   if (!view.data || view.data.state === "waiting") {
     return (
@@ -69,15 +77,15 @@ function Converted({ artefact }: { artefact: Artefact }) {
   }
   if (view.data.state === "none") return <p>{view.data.why ? `${view.data.why} ${VIEWER.take}` : VIEWER.none}</p>;
   if (view.data.state === "failed") return <Notice look="info" title={view.data.why} fix={VIEWER.take} />;
-  return view.data.kind === "pages" ? <Pages artefact={artefact} pages={view.data.pages} /> : <Document artefact={artefact} />;
+  return view.data.kind === "pages" ? <Pages file={file} pages={view.data.pages} /> : <Document file={file} />;
 }
 
-function Pages({ artefact, pages }: { artefact: Artefact; pages: number }) {
+function Pages({ file, pages }: { file: Viewable; pages: number }) {
   return (
     <ol aria-label={VIEWER.pages} className="flex flex-col items-center gap-4">
       {Array.from({ length: pages }, (_, at) => (
         <li key={at}>
-          <img src={`/api/artefacts/${artefact.id}/view/pages/${at + 1}`} alt={TEXTS.titlePageAtOfPages({ title: artefact.title, at: at + 1, pages })} loading="lazy" className="min-h-40 max-w-full border border-edge shadow-sm" />
+          <img src={`/api/${file.of}/${file.id}/view/pages/${at + 1}`} alt={TEXTS.titlePageAtOfPages({ title: file.title, at: at + 1, pages })} loading="lazy" className="min-h-40 max-w-full border border-edge shadow-sm" />
           <p className="figures mt-1 text-center text-sm text-quiet">
             {TEXTS.atOfPages({ at: at + 1, pages })}
           </p>
@@ -87,8 +95,8 @@ function Pages({ artefact, pages }: { artefact: Artefact; pages: number }) {
   );
 }
 
-function Document({ artefact }: { artefact: Artefact }) {
-  const found = useQuery(viewDocumentQuery(artefact.id));
+function Document({ file }: { file: Viewable }) {
+  const found = useQuery(viewDocumentQuery(file));
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   if (!found.data) return null;
   const { kind, note, html, text, left_out: left } = found.data;

@@ -50,7 +50,7 @@ class Checking(SimpleTestCase):
             "title": PocketPlan(" ", evidence),
             "prompt": PocketPlan("Card", evidence, prompt="x" * 301),
             "directions": PocketPlan("Card", evidence, directions="x" * 10_001),
-            "starter": PocketPlan("Card", PocketKind.PAGE, starter="x" * 20_001),
+            "starter": PocketPlan("Card", PocketKind.PAGE, starter="x" * 40_001),
             "artefacts": PocketPlan("Card", evidence, artefacts=51),
             "takes": PocketPlan("Card", evidence, takes=("hologram",)),
             "least": PocketPlan("Card", evidence, length=Length(Measure.WORDS, 0)),

@@ -20,6 +20,7 @@ interface Props {
   writable: boolean;
   describedBy: string;
   groupId: number;
+  /** Whose pictures may stand in it; 0 where it is nobody's yet. */
   portfolio: number;
   onChange: (html: string) => void;
 }
@@ -61,7 +62,7 @@ export default function PageEditor({ label, value, writable, describedBy, groupI
   }, [editor, value]);
   return (
     <div className={`mt-1 rounded-md border bg-paper focus-within:outline-3 focus-within:outline-in ${writable ? "border-control" : "border-edge"}`}>
-      {writable && <Bar editor={editor} label={label} onAsk={setAsking} />}
+      {writable && <Bar editor={editor} label={label} pictures={portfolio > 0} onAsk={setAsking} />}
       <EditorContent editor={editor} />
       {asking?.what === "formula" && (
         <FormulaDialog
@@ -105,7 +106,7 @@ export default function PageEditor({ label, value, writable, describedBy, groupI
   );
 }
 
-function Bar({ editor, label, onAsk }: { editor: Editor; label: string; onAsk: (asking: Asking) => void }) {
+function Bar({ editor, label, pictures, onAsk }: { editor: Editor; label: string; pictures: boolean; onAsk: (asking: Asking) => void }) {
   const on = useEditorState({
     editor,
     selector: ({ editor: of }) => ({
@@ -131,7 +132,7 @@ function Bar({ editor, label, onAsk }: { editor: Editor; label: string; onAsk: (
       <Tool name={EDITOR.numbered} on={on.ordered} act={() => run().toggleOrderedList().run()} icon={<ListOrdered aria-hidden size={18} />} />
       <Tool name={EDITOR.quote} on={on.quote} act={() => run().toggleBlockquote().run()} icon={<Quote aria-hidden size={18} />} />
       <Tool name={EDITOR.table} on={on.table} act={() => tableActs(editor).insert()} icon={<Table2 aria-hidden size={18} />} />
-      <Tool name={EDITOR.picture} act={() => onAsk({ what: "picture" })} icon={<ImagePlus aria-hidden size={18} />} />
+      {pictures && <Tool name={EDITOR.picture} act={() => onAsk({ what: "picture" })} icon={<ImagePlus aria-hidden size={18} />} />}
       <Tool name={EDITOR.formula} act={() => onAsk({ what: "formula", tex: "", at: null })} icon={<Sigma aria-hidden size={18} />} />
       <Tool name={EDITOR.undo} act={() => run().undo().run()} icon={<Undo2 aria-hidden size={18} />} />
       <Tool name={EDITOR.redo} act={() => run().redo().run()} icon={<Redo2 aria-hidden size={18} />} />
