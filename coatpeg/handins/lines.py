@@ -8,7 +8,6 @@ from typing import Any
 
 from coatpeg.core.handins.asking import EffectiveDue
 from coatpeg.core.handins.standing import Standing
-from coatpeg.core.people.names import full
 from coatpeg.handins.models import Outcome, Submission
 
 
@@ -64,7 +63,7 @@ def handed_in_for(one: Submission) -> dict[str, Any] | None:
     """
     if not one.how:
         return None
-    by = full(one.by.family_name, one.by.given_name) if one.by else ""
+    by = one.by.full_name if one.by else ""
     return {"by": by, "at": one.entered_at, "how": one.how}
 
 

@@ -8,7 +8,7 @@ from typing import Any
 from coatpeg.core.handins.asking import DueSource, EffectiveDue
 from coatpeg.core.handins.standing import Status, decided
 from coatpeg.core.outlines.filling import Chip, Piece, chips
-from coatpeg.core.people.names import full, listed
+from coatpeg.core.people.names import listed
 from coatpeg.core.policy import Action, decide
 from coatpeg.core.portfolios.texts import Counts
 from coatpeg.handins.board.situation import facts_in, situation
@@ -81,7 +81,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
             "taken_away": handin.taken_away_at is not None,
             "model_answer": handin.model_answer if marks else "",
         },
-        "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
+        "student": {**face(member), "full_name": member.full_name},
         **standing_data(standing),
         **due_data(due),
         "empty": submission.snapshot["empty"],
@@ -137,7 +137,7 @@ def outcome_data(outcome: Outcome) -> dict[str, Any]:
         "id": outcome.pk,
         "kind": outcome.kind,
         "at": outcome.at,
-        "by": full(outcome.person.family_name, outcome.person.given_name),
+        "by": outcome.person.full_name,
         "pockets": outcome.pockets,
         "due_again": outcome.due_again,
         "voided_at": outcome.voided_at,

@@ -24,7 +24,7 @@ from coatpeg.core.outlines.gallery import (
 )
 from coatpeg.core.outlines.plan import LONGEST_TITLE, PocketPlan
 from coatpeg.core.outlines.versions import for_a_copy
-from coatpeg.core.people.names import full, search_key
+from coatpeg.core.people.names import search_key
 from coatpeg.core.policy import Action
 from coatpeg.outlines import editing, repeating
 from coatpeg.outlines.models import FIRST_SECTION, GalleryTemplate, GalleryVersion, Pocket, Section, Template
@@ -72,7 +72,7 @@ def _line(one: GalleryTemplate) -> dict[str, Any]:
         "id": one.pk,
         "title": one.title,
         "description": one.description,
-        "by": full(one.author.family_name, one.author.given_name) if one.author else "",
+        "by": one.author.full_name if one.author else "",
         "version": newest.number,
         "at": newest.at,
         "sections": [

@@ -15,7 +15,6 @@ from coatpeg.core.calendar.school_days import Span
 from coatpeg.core.errors import Gone, Invalid, Stale
 from coatpeg.core.outlines.adjusting import WantedChange, check
 from coatpeg.core.outlines.filling import PocketKind
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.access import require, to_student
@@ -74,7 +73,7 @@ def of_student(person: Person, enrolment_id: int) -> dict[str, Any]:
     rows = Adjustment.objects.filter(person=enrolment.person).select_related("agreed_by").order_by("-first", "-pk")
     return {
         "may_change": decide(Action.KEEP_ADJUSTMENTS, standings).allowed,
-        "name": full(enrolment.person.family_name, enrolment.person.given_name),
+        "name": enrolment.person.full_name,
         "adjustments": [adjustment_data(one) for one in rows],
     }
 
@@ -92,7 +91,7 @@ def adjustment_data(one: Adjustment) -> dict[str, Any]:
         "first": one.first,
         "last": one.last,
         "reason": one.reason,
-        "by": full(by.family_name, by.given_name) if by else "",
+        "by": by.full_name if by else "",
         "version": one.version,
     }
 

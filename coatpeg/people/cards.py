@@ -19,7 +19,6 @@ from django.db import transaction
 from django.http import HttpRequest
 
 from coatpeg.core.errors import Gone, Refused, Stale
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import deed
 from coatpeg.people.access import led_students, require_in_group, to_school
@@ -92,7 +91,7 @@ def _refuse_others_passwords(person: Person, chosen: list[Enrolment]) -> None:
         first = Person.objects.get(pk=others[0])
         more = f" and {len(others) - 1} more" if len(others) > 1 else ""
         raise Refused(
-            f"{full(first.family_name, first.given_name)}{more}: {decide(Action.GIVE_PASSWORD, ()).because}",
+            f"{first.full_name}{more}: {decide(Action.GIVE_PASSWORD, ()).because}",
             where="students",
             fix="Print cards without passwords, or ask an administrator.",
         )
@@ -136,10 +135,10 @@ def sign_in(request: HttpRequest, secret: str, *, instead: bool = False) -> Pers
     running = request.user if isinstance(request.user, Person) else None
     if running is not None and running.pk != card.person_id and not instead:
         raise Stale(
-            f"{full(running.family_name, running.given_name)} is signed in here.",
+            f"{running.full_name} is signed in here.",
             where="card",
             fix="Sign them out first, if this is your card.",
-            more={"signed_in": full(running.family_name, running.given_name)},
+            more={"signed_in": running.full_name},
         )
     if running is not None:
         logout(request)

@@ -13,6 +13,7 @@ def face(member: Member) -> dict[str, Any]:
         "id": member.enrolment_id,
         "family_name": member.family_name,
         "given_name": member.given_name,
+        "family_first": member.family_first,
         "picture": member.picture,
         "tint": member.tint,
         "period": member.period,

@@ -8,6 +8,7 @@ from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 from django.utils.crypto import salted_hmac
 
+from coatpeg.core.people import names
 from coatpeg.core.policy import Role
 
 
@@ -20,6 +21,8 @@ class Person(AbstractBaseUser):
     email = models.EmailField(blank=True, default="")
     number = models.CharField(max_length=40, unique=True, null=True, blank=True, db_collation="utf8mb4_bin")
     """The school's own number of a student."""
+    family_first = models.BooleanField(default=False)
+    """The name is written and said family name first."""
     to_complete = models.BooleanField(default=False)
     """A student whose name was made from an address, until a list gives it."""
     is_active = models.BooleanField(default=True)
@@ -35,6 +38,16 @@ class Person(AbstractBaseUser):
 
     USERNAME_FIELD = "username"
     objects = BaseUserManager()
+
+    @property
+    def listed(self) -> str:
+        """The name as lists show it."""
+        return names.listed(self.family_name, self.given_name, family_first=self.family_first)
+
+    @property
+    def full_name(self) -> str:
+        """The name as it is said."""
+        return names.full(self.family_name, self.given_name, family_first=self.family_first)
 
     def get_session_auth_hash(self) -> str:
         """What a session must have begun under to go on: the password and the sessions' key."""

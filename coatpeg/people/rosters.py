@@ -22,6 +22,7 @@ _ENROLMENT_ROWS = models.Enrolment.objects.values_list(
     "person_id",
     "person__given_name",
     "person__family_name",
+    "person__family_first",
     "picture",
     "tint",
     "first",
@@ -49,6 +50,7 @@ class Member:
     person_id: int
     given_name: str
     family_name: str
+    family_first: bool
     picture: str
     tint: int
     period: str
@@ -59,7 +61,12 @@ class Member:
     @property
     def listed(self) -> str:
         """``Dube, Thandi``"""
-        return names.listed(self.family_name, self.given_name)
+        return names.listed(self.family_name, self.given_name, family_first=self.family_first)
+
+    @property
+    def full_name(self) -> str:
+        """``Thandi Dube``"""
+        return names.full(self.family_name, self.given_name, family_first=self.family_first)
 
 
 def members(group_id: int, today: date, *, enrolments: Collection[int] | None = None) -> list[Member]:
@@ -71,8 +78,8 @@ def members(group_id: int, today: date, *, enrolments: Collection[int] | None = 
     for row in _ENROLMENTS.run(group_id, enrolments):
         gathered = of_enrolment.get(row[0])
         if gathered is None:
-            gathered = of_enrolment[row[0]] = _Gathered(row[:8], {}, {}, {})
-        gathered.add(*row[8:])
+            gathered = of_enrolment[row[0]] = _Gathered(row[:9], {}, {}, {})
+        gathered.add(*row[9:])
     adjustments = _adjusted(_ADJUSTED_IN.run(group_id))
     alike: dict[Student, Student] = {}
     found = [one.member(adjustments, alike, today) for one in of_enrolment.values()]
@@ -105,13 +112,14 @@ class _Gathered(NamedTuple):
             self.groups[group] = None
 
     def member(self, adjustments: Mapping[int, _Adjusted], alike: dict[Student, Student], today: date) -> Member:
-        pk, person_id, given, family, picture, tint, first, last = self.row
+        pk, person_id, given, family, family_first, picture, tint, first, last = self.row
         mine = adjustments.get(person_id, NOTHING_ADJUSTED)
         student = Student(Span(first, last), tuple(self.periods), tuple(mine.days), tuple(self.away), tuple(mine.wants))
         student = alike.setdefault(student, student)
         period_id = student.period_on(today)
         period = next((name for (one, _), name in self.periods.items() if one == period_id), "")
-        return Member(pk, person_id, given, family, picture, tint, period, period_id, tuple(self.groups), student)
+        places = (period, period_id, tuple(self.groups))
+        return Member(pk, person_id, given, family, family_first, picture, tint, *places, student)
 
 
 class _Adjusted(NamedTuple):

@@ -43,6 +43,8 @@ class Face(Shape):
     id: int
     family_name: str
     given_name: str
+    family_first: bool = False
+    """It is written and said family name first."""
     picture: str
     tint: int
     period: str

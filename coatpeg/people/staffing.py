@@ -19,7 +19,7 @@ from django.db.models import Q, QuerySet
 
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.handins import receipts
-from coatpeg.core.people.names import full, listed, search_key, sort_key
+from coatpeg.core.people.names import search_key, sort_key
 from coatpeg.core.people.person_names import tidy
 from coatpeg.core.people.usernames import username as made_username
 from coatpeg.core.policy import Action, Decision, Role, decide, decide_role
@@ -58,7 +58,7 @@ def staff_of(person: Person, group_id: int) -> dict[str, Any]:
         "staff": [
             {
                 "person": one.person_id,
-                "name": listed(one.person.family_name, one.person.given_name),
+                "name": one.person.listed,
                 "email": one.person.email,
                 "role": one.role,
                 "me": one.person_id == person.pk,
@@ -99,10 +99,7 @@ def _found(people: QuerySet[Person], text: str) -> list[dict[str, Any]]:
         if all(part in search_key(f"{one.given_name} {one.family_name} {one.email}") for part in wanted.split())
     ]
     found.sort(key=lambda one: sort_key(one.family_name, one.given_name, one.pk))
-    return [
-        {"person": one.pk, "name": listed(one.family_name, one.given_name), "email": one.email}
-        for one in found[:MOST_FOUND]
-    ]
+    return [{"person": one.pk, "name": one.listed, "email": one.email} for one in found[:MOST_FOUND]]
 
 
 def set_role(person: Person, group_id: int, other_id: int, role: Role | None, now: datetime) -> None:
@@ -161,7 +158,7 @@ def account_data(one: Person) -> dict[str, Any]:
     """A staff account as the administrator sees it: no student work follows from it."""
     return {
         "person": one.pk,
-        "name": listed(one.family_name, one.given_name),
+        "name": one.listed,
         "username": one.username or "",
         "email": one.email,
         "active": one.is_active,
@@ -207,7 +204,7 @@ def _check_email(email: str) -> None:
     same = Person.objects.filter(Q(email__iexact=email), is_staff=True).first()
     if same:
         raise Invalid(
-            f"{full(same.family_name, same.given_name)} has this address already.",
+            f"{same.full_name} has this address already.",
             where="email",
             fix="Use that account, or give another address.",
         )

@@ -11,7 +11,7 @@ from typing import Any
 from django.contrib.auth.hashers import make_password
 
 from coatpeg.core.errors import Gone, Refused
-from coatpeg.core.people.names import listed, search_key, sort_key
+from coatpeg.core.people.names import search_key, sort_key
 from coatpeg.core.people.person_names import tidy
 from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import deed
@@ -38,7 +38,7 @@ def find(person: Person, text: str) -> list[dict[str, Any]]:
     return [
         {
             "person": one.pk,
-            "name": listed(one.family_name, one.given_name),
+            "name": one.listed,
             "username": one.username or "",
             "email": one.email,
             "active": one.is_active,

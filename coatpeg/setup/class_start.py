@@ -164,22 +164,29 @@ class LookedList:
     seen: str
 
 
-def read_list(text: str, columns: tuple[Column, ...] | None, as_new: frozenset[int]) -> class_lists.ClassList:
-    """A pasted list; its columns are guessed where they are not said, or are as many as another list has."""
-    table = read_text(text)
-    rows = tuple(tuple(row) for row in table.rows)
-    said = columns if columns and len(columns) == len(rows[0]) else guess(table)
-    return class_lists.ClassList(rows, said, as_new)
+@dataclass(frozen=True, slots=True)
+class PastedList:
+    """A pasted list, with what was said of it."""
+
+    text: str
+    columns: tuple[Column, ...] | None
+    as_new: frozenset[int]
+    family_first: bool = False
+
+    def read(self) -> class_lists.ClassList:
+        """The list; its columns are guessed where they are not said, or are as many as another list has."""
+        table = read_text(self.text)
+        rows = tuple(tuple(row) for row in table.rows)
+        said = self.columns if self.columns and len(self.columns) == len(rows[0]) else guess(table)
+        return class_lists.ClassList(rows, said, self.as_new, family_first=self.family_first)
 
 
-def look_at_list(
-    person: Person, text: str, columns: tuple[Column, ...] | None, as_new: frozenset[int], now: datetime
-) -> LookedList:
+def look_at_list(person: Person, pasted: PastedList, now: datetime) -> LookedList:
     """What a pasted list would do in a class that begins; nothing is written."""
     require_in_school(person, Action.START_CLASS)
-    of = read_list(text, columns, as_new)
+    of = pasted.read()
     plan = class_lists.planned(person, NOWHERE, of, now)
-    return LookedList(read_text(text), of, plan, class_lists.digest(plan))
+    return LookedList(read_text(pasted.text), of, plan, class_lists.digest(plan))
 
 
 def choices(person: Person, now: datetime) -> dict[str, Any]:

@@ -19,7 +19,7 @@ from coatpeg.people.api import FoundStaff, StaffWord
 from coatpeg.people.models import TeachingGroup
 from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.people.shapes import Day, KindWord, Named, Shape
-from coatpeg.setup.class_start import ClassPlan, Like, choices, look, look_at_list, read_list, start_class
+from coatpeg.setup.class_start import ClassPlan, Like, PastedList, choices, look, look_at_list, start_class
 from coatpeg.setup.deleting import delete_class
 from coatpeg.setup.roster.api import ColumnWord, LineShape, line_data
 from coatpeg.setup.starting import bring_back, change_class, class_facts, put_away
@@ -55,10 +55,13 @@ class PastedListIn(Shape):
     text: str = Field(max_length=2_000_000)
     columns: list[ColumnWord] | None = Field(default=None, max_length=40)
     as_new: list[int] = Field(default_factory=list, max_length=5_000)
+    family_first: bool = False
+    """Its names are written family name first."""
 
-    def columns_(self) -> tuple[Column, ...] | None:
-        """The same as the commands take them."""
-        return tuple(Column(one) for one in self.columns) if self.columns else None
+    def pasted(self) -> PastedList:
+        """The same as the commands take it."""
+        columns = tuple(Column(one) for one in self.columns) if self.columns else None
+        return PastedList(self.text, columns, frozenset(self.as_new), self.family_first)
 
 
 class StudentsIn(PastedListIn):
@@ -210,7 +213,7 @@ def look_start(request: HttpRequest, body: GroupLook) -> Any:
 @router.post("/start/list", response=LookedListShape, operation_id="look_start_list", openapi_extra=START)
 def look_start_list(request: HttpRequest, body: PastedListIn) -> Any:
     """What a pasted list would do in a class that begins; nothing is written."""
-    found = look_at_list(person_of(request), body.text, body.columns_(), frozenset(body.as_new), now())
+    found = look_at_list(person_of(request), body.pasted(), now())
     telling = [one for one in found.plan.lines if one.verdict.value != "new" or one.why]
     return {
         "heading": found.table.heading,
@@ -233,7 +236,7 @@ def start_class_(request: HttpRequest, body: GroupIn) -> Any:
         by_itself=body.by_itself,
     )
     if body.students is not None and body.students.text.strip():
-        looked = read_list(body.students.text, body.students.columns_(), frozenset(body.students.as_new))
+        looked = body.students.pasted().read()
         plan = replace(plan, students=looked, seen=body.students.seen)
     made = start_class(person, plan, moment)
     shown = {name: getattr(made, name) for name in ("pockets", "handins", "students", "asked")}

@@ -14,7 +14,6 @@ from ninja.errors import HttpError
 from ninja.utils import check_csrf
 from pydantic import Field
 
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming, texts
 from coatpeg.handins.student.to_hand_in import most_urgent
@@ -189,7 +188,7 @@ def _me(person: Person) -> dict[str, Any]:
     initials = f"{person.given_name[:1]}{person.family_name[:1]}".upper()
     return {
         "id": person.pk,
-        "full_name": full(person.family_name, person.given_name),
+        "full_name": person.full_name,
         "initials": initials,
         "staff": person.is_staff,
         "administrator": person.is_administrator,

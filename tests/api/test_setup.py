@@ -197,6 +197,34 @@ class Lists(ApiCase):
         self.assertEqual(self.bring(self.TWO)["change"], None)
         self.assertEqual((Enrolment.objects.count(), Event.objects.count()), (2, events))
 
+    def test_names_written_family_name_first_are_listed_said_and_sorted_so(self) -> None:
+        text = "Name\nNguyễn Thị Minh Khai\nThandi Dube\n王 小明\n"
+        shown = self.preview(text, family_first=True, turned=[2])
+        names = ["Nguyễn Thị Minh Khai", "Dube, Thandi", "王 小明"]
+        self.assertEqual([one["name"] for one in shown["lines"]], names)
+        self.assertEqual([one["family_first"] for one in shown["lines"]], [True, False, True])
+        done = self.bring(text, family_first=True, turned=[2])
+        self.assertEqual(
+            [(one["family_name"], one["family_first"], one["username"]) for one in self.roster()],
+            [("Dube", False, "thandi.dube"), ("Nguyễn", True, "nguyen.thiminhkhai"), ("王", True, "wang.xiaoming")],
+        )
+        board = self.pegs(self.plot.lead, self.plot.group.pk)["students"]
+        self.assertEqual([one["family_first"] for one in board], [False, True, True])
+        xiao = Person.objects.get(family_name="王")
+        self.assertEqual((xiao.listed, xiao.full_name), ("王 小明", "王 小明"))
+        self.assertEqual(self.ok(xiao, "GET", "/session")["person"]["full_name"], "王 小明")
+        # The same list again changes nothing; turned the other way it does, and that is undone.
+        self.assertEqual(self.bring(text, family_first=True, turned=[2])["change"], None)
+        turned = self.bring("Name\nThandi Dube\n", family_first=False, turned=[1])
+        self.assertEqual(turned["counts"], {"changed": 1})
+        thandi = Person.objects.get(username="thandi.dube")
+        self.assertEqual((thandi.family_name, thandi.given_name, thandi.family_first), ("Thandi", "Dube", True))
+        self.ok(self.plot.lead, "POST", f"{self.path}/changes/{turned['change']}/undo")
+        thandi.refresh_from_db()
+        self.assertEqual((thandi.family_name, thandi.given_name, thandi.family_first), ("Dube", "Thandi", False))
+        self.ok(self.plot.lead, "POST", f"{self.path}/changes/{done['change']}/undo")
+        self.assertEqual(self.roster(), [])
+
     def test_a_bad_line_never_blocks_the_others(self) -> None:
         text = "Name\tE-mail\tPeriod\nThandi Dube\tthandi@larkfield.example\nChidi Okonkwo\tchidi@larkfeild\n\t\tP4\n"
         done = self.bring(text)

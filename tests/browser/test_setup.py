@@ -104,6 +104,26 @@ class SettingUp(BrowserCase):
         page.get_by_role("option", name="Family name").click()
         expect(heads.get_by_text("Dube, Thandi")).to_be_visible()
 
+    def test_names_are_said_to_be_written_family_name_first(self) -> None:
+        page = self.page(self.eight.lead, self.setup)
+        self.bring(page, "Name\nNguyễn Thị Minh Khai\nThandi Dube\n王 小明\n")
+        lines = page.get_by_role("table", name="Lines of the list")
+        expect(lines.get_by_text("Khai, Nguyễn Thị Minh")).to_be_visible()
+        expect(lines.get_by_role("button", name="王 小明: family name first", pressed=True)).to_be_visible()
+        page.get_by_role("checkbox", name=re.compile("^Family name first")).check()
+        expect(lines.get_by_text("Thandi Dube", exact=True).first).to_be_visible()
+        lines.get_by_role("button", name="Thandi Dube: family name first", pressed=True).click()
+        expect(lines.get_by_text("Dube, Thandi")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Add 3 students").click()
+        names = page.get_by_role("table", name="Class list")
+        for row, name in enumerate(("Dube, Thandi", "Nguyễn Thị Minh Khai", "王 小明"), start=1):
+            expect(names.get_by_role("row").nth(row)).to_contain_text(name)
+        page.get_by_role("button", name="Add a student").click()
+        page.get_by_label("Name of the student").fill("Nagy Éva")
+        page.get_by_role("checkbox", name="Family name first").check()
+        expect(page.get_by_text("Nagy Éva: New.")).to_be_visible()
+
     def test_a_workbook_is_dropped_in_and_someone_missing_is_marked_as_left(self) -> None:
         self.eight.student(None, "Josh", "Ellery")
         book = Workbook()
@@ -262,10 +282,11 @@ class SettingUp(BrowserCase):
         page.get_by_role("button", name="Delete the class …").click()
         evidence = builders.fill(thandi, card, self.now)
         # The page may hear of it meanwhile: the question stays until it is answered.
-        page.wait_for_timeout(2100)
-        with page.expect_response(re.compile(rf"/api/groups/{nine.group.pk}$")) as heard:
+        heard: list[str] = []
+        page.on("response", lambda one: heard.append(one.url))
+        while not any(one.endswith(f"/api/groups/{nine.group.pk}") for one in heard):
             page.evaluate("window.dispatchEvent(new Event('visibilitychange'))")
-        self.assertTrue(heard.value.json()["begun"])
+            page.wait_for_timeout(500)
         self.expected_complaints.append("422")
         page.get_by_role("button", name="Delete it for good").click()
         expect(page.get_by_text("Somebody has begun in “9 Forge”.")).to_be_visible()

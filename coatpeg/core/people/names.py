@@ -1,8 +1,9 @@
 """How people are named and listed.
 
-Order: family name, then given name, by the Unicode Collation Algorithm in root order (UTS #10, as
-pyuca implements it). Decided here: a person with one name only is listed under that name, because
-that is where people look; equal names are told apart by their id, so the order is always the same.
+Order: family name, then given name, by the Unicode Collation Algorithm in root order (UTS #10, as pyuca implements
+it). Decided here: a person with one name only is listed under that name, because that is where people look; a name
+that is written family name first is listed as it is written; equal names are told apart by their id, so the order is
+always the same.
 """
 
 from __future__ import annotations
@@ -38,14 +39,16 @@ def primary_weights(text: str) -> tuple[int, ...]:
     return weights[: weights.index(0)] if 0 in weights else weights
 
 
-def listed(family: str, given: str) -> str:
-    """The name as lists show it: ``Dube, Thandi``."""
+def listed(family: str, given: str, *, family_first: bool = False) -> str:
+    """The name as lists show it: ``Dube, Thandi``; ``王 小明`` where the family name comes first anyway."""
+    if family_first:
+        return full(family, given, family_first=True)
     return f"{family}, {given}" if family and given else family or given
 
 
-def full(family: str, given: str) -> str:
-    """The name as it is said: ``Thandi Dube``."""
-    return f"{given} {family}".strip()
+def full(family: str, given: str, *, family_first: bool = False) -> str:
+    """The name as it is said: ``Thandi Dube``, ``Nguyễn Thị Minh Khai``."""
+    return f"{family} {given}".strip() if family_first else f"{given} {family}".strip()
 
 
 def short(family: str, given: str) -> str:

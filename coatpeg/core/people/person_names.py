@@ -4,6 +4,7 @@ There is no rule for names; what a guess can lean on, in this order (common prac
 
 * A comma parts family from given: ``de Souza, Ana Beatriz``.
 * A name in Han, Hangul or kana is written family name first; without a space it is kept whole as the given name.
+  Whoever brings the list can say the same of any other (``Nguyễn Thị Minh Khai``): its first word is the family name.
 * Words in capitals beside words that are not are the family name: ``DUBE Thandi``, ``Thandi DUBE``.
 * Else the last word is the family name, with the particles before it: ``Ludwig van Beethoven`` → *van Beethoven*.
 * One word alone is the given name; the family name stays empty.
@@ -41,8 +42,10 @@ def tidy(text: str) -> str:
     return re.sub(r" +", " ", kept).strip(" ,;")
 
 
-def split(text: str) -> PersonName:
-    """The two parts of a written name; see the module's text for the rules."""
+def split(text: str, *, family_first: bool | None = None) -> PersonName:
+    """The two parts of a written name; see the module's text for the rules. Which comes first is told, or (None) by
+    its letters.
+    """
     if "," in text:
         family, _, given = text.partition(",")
         if tidy(given):
@@ -50,7 +53,7 @@ def split(text: str) -> PersonName:
     words = tidy(text).split()
     if len(words) < 2:
         return PersonName("", tidy(text))
-    if all(_family_first(word) for word in words):
+    if is_family_first(text) if family_first is None else family_first:
         return PersonName(words[0], " ".join(words[1:]))
     capitals = [_is_capitals(word) for word in words]
     if any(capitals) and not all(capitals):
@@ -79,8 +82,10 @@ def from_address(address: str) -> PersonName:
     return PersonName(parts[-1] if len(parts) > 1 else "", " ".join(parts[:-1]) or parts[0])
 
 
-def _family_first(word: str) -> bool:
-    return all(unicodedata.name(one, "").startswith(_FAMILY_FIRST) for one in word)
+def is_family_first(text: str) -> bool:
+    """Whether a name is in letters in which the family name is written first."""
+    words = text.replace(",", " ").split()
+    return bool(words) and all(unicodedata.name(one, "").startswith(_FAMILY_FIRST) for word in words for one in word)
 
 
 def _is_capitals(word: str) -> bool:

@@ -5,6 +5,8 @@ Decided here:
 * A student is known again by number, else by e-mail address, else by name. By name only where it is certain: within
   the class, or where exactly one person of the school has that name; and never against a different number or address.
 * A name that reads the same is the same, wherever a list parts it into family and given.
+* A name written family name first is the same where a list has it in the other order. That it is so is written where
+  somebody said it of the list or the line; of somebody new also where its letters say it.
 * An empty cell says nothing: it changes nothing and clears nothing.
 * Who is known from elsewhere comes in only by somebody who may say so (``may_bring``); for everybody else the line is a
   request, by number, address or name alike, and says nothing of whom it found.
@@ -28,7 +30,7 @@ from enum import StrEnum
 from coatpeg.core.errors import Invalid
 from coatpeg.core.people.names import full, search_key
 from coatpeg.core.people.names import listed as as_listed
-from coatpeg.core.people.person_names import from_address, split, tidy
+from coatpeg.core.people.person_names import from_address, is_family_first, split, tidy
 from coatpeg.core.people.roster_table import LONGEST_CELL, Column
 
 _EMAIL = re.compile(r"^[^\s@,;:\"<>()\[\]\\]+@[^\s@,;:\"<>()\[\]\\.]+(\.[^\s@,;:\"<>()\[\]\\.]+)+$")
@@ -63,6 +65,10 @@ class Entry:
     number: str = ""
     period: str = ""
     group: str = ""
+    family_first: bool = False
+    """The name is written and said family name first."""
+    order_said: bool = False
+    """Somebody said so of it, or that it is not."""
 
     @property
     def named(self) -> bool:
@@ -72,12 +78,22 @@ class Entry:
     @property
     def listed(self) -> str:
         """``Dube, Thandi``; the address where there is no name."""
-        return as_listed(self.family, self.given) or self.email
+        return as_listed(self.family, self.given, family_first=self.family_first) or self.email
 
     @property
-    def name_key(self) -> str:
-        """The name folded for finding."""
-        return search_key(full(self.family, self.given))
+    def called(self) -> str:
+        """``Thandi Dube``"""
+        return full(self.family, self.given, family_first=self.family_first)
+
+    @property
+    def readings(self) -> frozenset[str]:
+        """The name in every order in which it may stand elsewhere, without case."""
+        return frozenset({full(self.family, self.given).casefold(), self.called.casefold()})
+
+    @property
+    def name_keys(self) -> frozenset[str]:
+        """The same folded for finding."""
+        return frozenset(search_key(one) for one in self.readings)
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,13 +161,20 @@ def check_columns(columns: Sequence[Column], width: int) -> None:
         )
 
 
-def read_entry(cells: Sequence[str], columns: Sequence[Column]) -> Entry:
-    """A line's cells as an entry, tidied; a whole name is taken apart."""
+def read_entry(
+    cells: Sequence[str], columns: Sequence[Column], *, family_first: bool = False, turned: bool = False
+) -> Entry:
+    """A line's cells as an entry, tidied; a whole name is taken apart.
+
+    ``family_first`` is said of the whole list, ``turned`` that it is the other way in this line.
+    """
     by_column = {column: tidy(cell) for column, cell in zip(columns, cells, strict=True) if column is not Column.NAME}
     whole = next((cell for column, cell in zip(columns, cells, strict=True) if column is Column.NAME), "")
     if _EMAIL.match(whole) and not by_column.get(Column.EMAIL):
         by_column[Column.EMAIL], whole = whole, ""  # an address among names
-    name = split(whole)
+    written = whole or f"{by_column.get(Column.FAMILY, '')} {by_column.get(Column.GIVEN, '')}"
+    first = (family_first or is_family_first(written)) is not turned
+    name = split(whole, family_first=first)
     return Entry(
         by_column.get(Column.FAMILY) or name.family,
         by_column.get(Column.GIVEN) or name.given,
@@ -159,6 +182,8 @@ def read_entry(cells: Sequence[str], columns: Sequence[Column]) -> Entry:
         by_column.get(Column.NUMBER, ""),
         by_column.get(Column.PERIOD, ""),
         by_column.get(Column.GROUP, ""),
+        first,
+        family_first or turned,
     )
 
 
@@ -174,7 +199,8 @@ class _People:
                 self.by_number[one.entry.number] = one
             if one.entry.email:
                 self.by_email[one.entry.email.lower()] = one
-            self.by_name[one.entry.name_key].append(one)
+            for key in one.entry.name_keys:
+                self.by_name[key].append(one)
 
     def find(self, entry: Entry) -> Known | None:
         """Whom a line means; None for somebody new."""
@@ -184,7 +210,8 @@ class _People:
             return found
         if not entry.named:
             return None
-        alike = [one for one in self.by_name.get(entry.name_key, []) if not _contradict(entry, one.entry)]
+        named = {one.person: one for key in entry.name_keys for one in self.by_name.get(key, [])}
+        alike = [one for one in named.values() if not _contradict(entry, one.entry)]
         here = [one for one in alike if one.enrolment is not None]
         if here:
             return here[0]
@@ -254,14 +281,14 @@ def _new(number: int, entry: Entry) -> Line:
 
 
 def _called(entry: Entry) -> str:
-    return full(entry.family, entry.given)
+    return entry.called
 
 
 def _keys(entry: Entry) -> list[str]:
     """By what a later line may be the same student."""
     keys = [f"number {entry.number}"] if entry.number else []
     keys += [f"email {entry.email}"] if entry.email else []
-    return [*keys, f"name {entry.name_key}"] if entry.named else keys
+    return [*keys, *(f"name {one}" for one in entry.name_keys)] if entry.named else keys
 
 
 def _bad(number: int, entry: Entry) -> Line | None:
@@ -343,8 +370,15 @@ def _taken(number: int, entry: Entry, people: _People) -> Line | None:
     )
 
 
-_FIELDS = {"family": "family name", "given": "given name", "email": "e-mail address", "number": "number"}
+_FIELDS = {
+    "family": "family name",
+    "given": "given name",
+    "order": "order of the name",
+    "email": "e-mail address",
+    "number": "number",
+}
 _OF_PERSON = frozenset(_FIELDS)
+_ORDERS = ("given name first", "family name first")
 
 
 def _known(number: int, entry: Entry, found: Known, people: _People, *, school: bool) -> Line:
@@ -384,7 +418,10 @@ def _known(number: int, entry: Entry, found: Known, people: _People, *, school: 
 
 def _changes(entry: Entry, found: Known) -> Iterable[Change]:
     """What the list says otherwise than what is known. Of a joiner, only what belongs to the person."""
-    same_name = not entry.named or _called(entry).casefold() == _called(found.entry).casefold()
+    turned = entry.order_said and entry.family_first != found.entry.family_first
+    if turned and entry.named:
+        yield Change("order", _ORDERS[found.entry.family_first], _ORDERS[entry.family_first])
+    same_name = not entry.named or (not turned and bool(entry.readings & found.entry.readings))
     fields = ("email", "number") if same_name else ("family", "given", "email", "number")
     for name in fields if found.enrolment is None else (*fields, "period", "group"):
         old, new = getattr(found.entry, name), getattr(entry, name)

@@ -44,7 +44,7 @@ def overview(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
         "students": [
             {
                 **face(one),
-                "find": search_key(f"{one.given_name} {one.family_name}"),
+                "find": search_key(one.full_name),
                 "classes": classes[one.person_id],
                 "adjustments": agreed[one.person_id],
             }

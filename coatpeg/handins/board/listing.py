@@ -9,7 +9,6 @@ from django.db.models import Count
 
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.standing import Status
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action, decide
 from coatpeg.handins.board.pegs import cell, frame
 from coatpeg.handins.board.situation import situation
@@ -38,7 +37,7 @@ def asked_of(person: Person, group_id: int, enrolment_id: int, now: datetime) ->
         for one in view.handins
     ]
     return {
-        "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
+        "student": {**face(member), "full_name": member.full_name},
         "joined": member.student.enrolled.first,
         "asked": [one for one in lines if one["status"] != Status.NOT_ASKED.value],
         "not_asked": [one for one in lines if one["status"] == Status.NOT_ASKED.value],

@@ -13,7 +13,7 @@ from coatpeg.core.handins.asking import DueSource, is_closed
 from coatpeg.core.handins.standing import ONE_SECOND, Status
 from coatpeg.core.handins.worklist import QUIET_AFTER
 from coatpeg.core.outlines.filling import chips
-from coatpeg.core.people.names import full, search_key
+from coatpeg.core.people.names import search_key
 from coatpeg.core.policy import Action, decide
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Cell, Situation, facts_in, situation
@@ -144,7 +144,7 @@ def _row(view: Situation, member: Member, cells: list[int], *, agreed: bool) -> 
     return {
         **face(member),
         "groups": member.groups,
-        "find": search_key(f"{member.given_name} {member.family_name}"),
+        "find": search_key(member.full_name),
         "joined": enrolled.first,
         "left_on": enrolled.last,
         "left": enrolled.last is not None and enrolled.last < view.today,
@@ -203,7 +203,7 @@ def opened_cell(person: Person, group_id: int, handin_id: int, enrolment_id: int
     portfolio = Portfolio.objects.get(enrolment_id=enrolment_id)
     due = view.dues[enrolment_id, handin_id]
     return {
-        "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
+        "student": {**face(member), "full_name": member.full_name},
         "portfolio": portfolio.pk,
         "handin": {"id": handin.id, "title": handin.title, "opens": handin.asked.opens},
         **cell(view, enrolment_id, handin),

@@ -15,7 +15,6 @@ from uuid import uuid4
 from coatpeg.core.calendar.school_days import SchoolCalendar
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.handins.moving_on import MOST_DAYS, Dated, MovedDate, Which, moved_on
-from coatpeg.core.people.names import listed
 from coatpeg.core.policy import Action
 from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed, deed
@@ -102,7 +101,7 @@ def _lines(group_id: int, moves: Sequence[MovedDate]) -> list[Line]:
     periods = dict(Period.objects.filter(group_id=group_id).values_list("pk", "name"))
     own = {one.of.whose for one in moves if one.of.which is Which.OWN}
     people = {one.pk: one.person for one in Enrolment.objects.filter(pk__in=own).select_related("person")}
-    names = {pk: listed(one.family_name, one.given_name) for pk, one in people.items()}
+    names = {pk: one.listed for pk, one in people.items()}
     whose: Mapping[Which, Mapping[int, str]] = {Which.PERIOD: periods, Which.OWN: names}
     group = TeachingGroup.objects.values_list("name", flat=True).get(pk=group_id)
     return [

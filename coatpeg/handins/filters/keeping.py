@@ -13,7 +13,6 @@ from django.db.models import Q
 
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.handins.filters import tidy_address, tidy_name
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action
 from coatpeg.handins.models import KeptFilter
 from coatpeg.people.access import require_in_group
@@ -68,7 +67,7 @@ def _own(person: Person, group_id: int, filter_id: int) -> KeptFilter:
         raise Gone("There is no such kept filter.", fix="It was dropped; keep it again if you need it.")
     if found.person_id != person.pk:
         raise Refused(
-            f"“{found.name}” is kept by {full(found.person.family_name, found.person.given_name)}.",
+            f"“{found.name}” is kept by {found.person.full_name}.",
             where=found.name,
             fix="Keep one of your own under another name.",
         )
@@ -95,5 +94,5 @@ def _line(one: KeptFilter, person: Person) -> dict[str, Any]:
         "address": one.address,
         "shared": one.shared,
         "own": own,
-        "by": "" if own else full(one.person.family_name, one.person.given_name),
+        "by": "" if own else one.person.full_name,
     }

@@ -12,7 +12,6 @@ from typing import Any
 
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.snapshots import text_digest
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action
 from coatpeg.files.paper import FAMILY, face, printed
 from coatpeg.handins.lines import handed_in_for
@@ -82,7 +81,7 @@ def _facts(one: Submission, school: str) -> Iterator[str]:
     for_them = handed_in_for(one)
     said = [
         ("Receipt", f'<span class="code">{escape(one.receipt)}</span>'),
-        ("Student", escape(full(student.family_name, student.given_name))),
+        ("Student", escape(student.full_name)),
         ("Class", escape(f"{one.enrolment.group.name}, {school}")),
         ("Handed in for", escape(f"{one.handin.title} (submission {one.number})")),
         ("Counts from", f"{at:%A %-d %B %Y, %H:%M:%S} ({at.tzname()})"),

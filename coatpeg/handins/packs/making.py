@@ -14,7 +14,7 @@ from django.utils import timezone
 
 from coatpeg.core.errors import Busy, Gone
 from coatpeg.core.people.file_names import Taken, file_name
-from coatpeg.core.people.names import SortKey, listed, sort_key
+from coatpeg.core.people.names import SortKey, sort_key
 from coatpeg.core.policy import Action
 from coatpeg.handins.models import HandIn, KeptFacts, Pack, Submission
 from coatpeg.handins.packs import paper
@@ -107,7 +107,7 @@ def _write(path: Path, pack_id: int, submissions: Iterable[Submission]) -> None:
     with zipfile.ZipFile(path, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as target:
         for number, one in enumerate(submissions, start=1):
             person = one.enrolment.person
-            student = taken.give(file_name(listed(person.family_name, person.given_name)))
+            student = taken.give(file_name(person.listed))
             for entry in entries(one.snapshot):
                 data = bytes_of(entry)
                 if data is None:

@@ -17,7 +17,6 @@ from typing import Any
 from django.utils import timezone
 
 from coatpeg.core.errors import CoatPegError
-from coatpeg.core.people.names import listed
 from coatpeg.files import keeping, media, previews
 from coatpeg.files.models import Preview, StoredFile
 from coatpeg.files.paper import FAMILY, face, printed
@@ -52,7 +51,7 @@ _PICTURE = re.compile(r'src="/api/artefacts/(\d{1,18})/thumbnails/large"')
 def pages(one: Submission) -> bytes:
     """One submission as PDF."""
     person = one.enrolment.person
-    name = escape(listed(person.family_name, person.given_name))
+    name = escape(person.listed)
     at = one.at.astimezone(school_calendar().zoneinfo)
     body = "".join(_pocket(pocket) for pocket in one.snapshot["pockets"])
     return printed(

@@ -6,7 +6,6 @@ from collections.abc import Collection
 from datetime import datetime, timedelta
 from typing import Any
 
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action
 from coatpeg.handins.models import Reminder
 from coatpeg.people.access import require_in_group
@@ -20,7 +19,7 @@ def for_student(enrolment_id: int, waiting: Collection[int], now: datetime) -> l
     rows = Reminder.objects.filter(enrolment_id=enrolment_id, at__gt=now - SHOWN_FOR).select_related("person")
     for one in rows.order_by("-at", "-pk"):
         if set(one.handins) & set(waiting):
-            by = full(one.person.family_name, one.person.given_name)
+            by = one.person.full_name
             return [{"id": one.pk, "at": one.at, "by": by, "text": one.text}]
     return []
 
@@ -34,7 +33,7 @@ def of_peg(person: Person, group_id: int, handin_id: int, enrolment_id: int) -> 
         .order_by("-at", "-pk")
     )
     return [
-        {"id": one.pk, "at": one.at, "by": full(one.person.family_name, one.person.given_name), "text": one.text}
+        {"id": one.pk, "at": one.at, "by": one.person.full_name, "text": one.text}
         for one in rows
         if handin_id in one.handins
     ]

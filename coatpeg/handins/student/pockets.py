@@ -10,7 +10,6 @@ from coatpeg.core.errors import Gone
 from coatpeg.core.handins.standing import Standing, Status
 from coatpeg.core.handins.worklist import pocket_coat
 from coatpeg.core.outlines.filling import Piece, PocketKind, chips, filled
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action, allowed, decide
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, situation
@@ -43,7 +42,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
     waiting = [one for one in view.handins if waits(view, one)]
     return {
         "id": portfolio.pk,
-        "student": {**face(member), "full_name": full(member.family_name, member.given_name)},
+        "student": {**face(member), "full_name": member.full_name},
         "group": {"id": portfolio.enrolment.group_id, "name": portfolio.enrolment.group.name},
         "mine": portfolio.enrolment.person_id == person.pk,
         "may": may_words(allowed(to_student(person, portfolio.enrolment))),
@@ -177,7 +176,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
 
 
 def _hold_data(hold: StandingHold) -> dict[str, Any]:
-    by = full(hold.person.family_name, hold.person.given_name) if hold.person else ""
+    by = hold.person.full_name if hold.person else ""
     return {"handin": hold.handin_id, "title": hold.title, "since": hold.since, "by": by, "reason": hold.reason}
 
 

@@ -12,7 +12,6 @@ from typing import Any
 
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.handins.snapshots import text_digest
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios.texts import tidy_text
 from coatpeg.events.recording import deed
@@ -105,7 +104,7 @@ def comment_data(comments: Iterable[Comment], person: Person) -> list[dict[str, 
         {
             "id": one.pk,
             "evidence": one.evidence_id,
-            "who": full(one.person.family_name, one.person.given_name),
+            "who": one.person.full_name,
             "mine": one.person_id == person.pk,
             "at": one.at,
             "text": one.text,

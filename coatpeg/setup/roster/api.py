@@ -44,6 +44,7 @@ class ListedStudent(Shape):
     id: int
     family_name: str
     given_name: str
+    family_first: bool
     picture: str
     tint: int
     period: str
@@ -141,13 +142,17 @@ class ListIn(Shape):
     rows: list[list[str]] = Field(max_length=5_000)
     columns: list[ColumnWord] = Field(max_length=40)
     as_new: list[int] = Field(default_factory=list)
+    family_first: bool = False
+    """Its names are written family name first, but in the lines that are ``turned``."""
+    turned: list[int] = Field(default_factory=list, max_length=5_000)
     drop: int | None = None
     """The pending list of the school's system that this one came as."""
 
     def list_(self) -> class_lists.ClassList:
         """The same as the commands take it."""
         rows, columns = tuple(tuple(row) for row in self.rows), tuple(Column(one) for one in self.columns)
-        return class_lists.ClassList(rows, columns, frozenset(self.as_new), self.drop)
+        order = (self.family_first, frozenset(self.turned))
+        return class_lists.ClassList(rows, columns, frozenset(self.as_new), self.drop, *order)
 
 
 class ApplyIn(ListIn):
@@ -171,6 +176,7 @@ class LineShape(Shape):
 
     number: int
     name: str
+    family_first: bool
     verdict: VerdictWord
     changes: list[ChangeShape]
     why: str
@@ -338,6 +344,7 @@ def line_data(line: Line) -> dict[str, Any]:
     return {
         "number": line.number,
         "name": line.entry.listed,
+        "family_first": line.entry.family_first,
         "verdict": line.verdict.value,
         "changes": [{"field": one.field, "old": one.old, "new": one.new} for one in line.changes],
         "why": line.why,

@@ -38,6 +38,10 @@ class ClassList:
     columns: tuple[Column, ...]
     as_new: frozenset[int] = frozenset()
     drop: int | None = None
+    family_first: bool = False
+    """Its names are written family name first."""
+    turned: frozenset[int] = frozenset()
+    """Lines in which it is the other way."""
 
 
 def read_pasted(person: Person, group_id: int, text: str) -> Table:
@@ -126,7 +130,10 @@ def read_entries(of: ClassList) -> list[Entry]:
     if widths != {len(of.columns)}:
         raise Invalid("The lines of the list differ in length.", where="rows", fix="Read the list again.")
     check_columns(of.columns, len(of.columns))
-    return [read_entry(row, of.columns) for row in of.rows]
+    return [
+        read_entry(row, of.columns, family_first=of.family_first, turned=number in of.turned)
+        for number, row in enumerate(of.rows, start=1)
+    ]
 
 
 def known_students(group_id: int, today: date, rights: Rights) -> list[Known]:
@@ -138,7 +145,8 @@ def known_students(group_id: int, today: date, rights: Rights) -> list[Known]:
         groups[person_id].append(name)
     found = []
     students = Person.objects.filter(is_staff=False).order_by("pk")
-    for pk, family, given, email, number in students.values_list("pk", "family_name", "given_name", "email", "number"):
+    fields = ("pk", "family_name", "given_name", "email", "number", "family_first")
+    for pk, family, given, email, number, family_first in students.values_list(*fields):
         member = here.get(pk)
         entry = Entry(
             family,
@@ -147,6 +155,7 @@ def known_students(group_id: int, today: date, rights: Rights) -> list[Known]:
             number or "",
             member.period if member else "",
             member.groups[0] if member and member.groups else "",
+            family_first,
         )
         last = member.student.enrolled.last if member else None
         found.append(
@@ -216,6 +225,7 @@ def _listed(member: Member, account: tuple[str | None, str, str | None, bool], t
         "id": member.enrolment_id,
         "family_name": member.family_name,
         "given_name": member.given_name,
+        "family_first": member.family_first,
         "picture": member.picture,
         "tint": member.tint,
         "period": member.period,
@@ -227,7 +237,7 @@ def _listed(member: Member, account: tuple[str | None, str, str | None, bool], t
         "first": enrolled.first,
         "last": enrolled.last,
         "left": enrolled.last is not None and enrolled.last < today,
-        "find": search_key(f"{member.given_name} {member.family_name} {number or ''}"),
+        "find": search_key(f"{member.full_name} {number or ''}"),
     }
 
 

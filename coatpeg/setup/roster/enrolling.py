@@ -141,7 +141,8 @@ def _new_people(lines: list[Line], writes: RosterWrites) -> dict[int, int]:
                 given_name=line.entry.given,
                 email=line.entry.email,
                 number=line.entry.number or None,
-                username=username(line.entry.family, line.entry.given, taken),
+                username=username(line.entry.family, line.entry.given, taken, family_first=line.entry.family_first),
+                family_first=line.entry.family_first,
                 password=unusable,
                 to_complete=line.unnamed,
             )
@@ -153,7 +154,13 @@ def _new_people(lines: list[Line], writes: RosterWrites) -> dict[int, int]:
     return {line.number: one.pk for line, one in zip(lines, made, strict=True)}
 
 
-_COLUMNS = {"family": "family_name", "given": "given_name", "email": "email", "number": "number"}
+_COLUMNS = {
+    "family": "family_name",
+    "given": "given_name",
+    "order": "family_first",
+    "email": "email",
+    "number": "number",
+}
 
 
 def _change_person(line: Line, writes: RosterWrites) -> None:
@@ -161,11 +168,14 @@ def _change_person(line: Line, writes: RosterWrites) -> None:
     mine = [change for change in line.changes if change.field in _COLUMNS]
     if line.person is None or not mine:
         return
-    written: dict[str, Any] = {_COLUMNS[change.field]: change.new for change in mine}
+    written: dict[str, Any] = {_COLUMNS[change.field]: change.new for change in mine if change.field != "order"}
+    before: dict[str, Any] = {_COLUMNS[change.field]: change.old for change in mine if change.field != "order"}
+    if any(change.field == "order" for change in mine):
+        written["family_first"], before["family_first"] = line.entry.family_first, not line.entry.family_first
     if {"family_name", "given_name"} & written.keys():
         written["to_complete"] = False
     models.Person.objects.filter(pk=line.person).update(**written)
-    writes.fields += [(line.person, _COLUMNS[change.field], change.old) for change in mine]
+    writes.fields += [(line.person, column, value) for column, value in before.items()]
 
 
 def _enrol(to: Applying, people: list[int], first: date) -> list[models.Enrolment]:
@@ -242,7 +252,7 @@ def undo(person: models.Person, group_id: int, change_id: int, now: datetime) ->
         later = models.RosterChange.objects.filter(group_id=group_id, undone_at=None, pk__gt=change_id).order_by("-pk")
         if newest := later.select_related("person").first():
             raise Refused(
-                f"The list was changed again since, by {newest.person.given_name} {newest.person.family_name}.",
+                f"The list was changed again since, by {newest.person.full_name}.",
                 where="list",
                 fix="Undo the later change first: the class list has them all.",
             )
@@ -289,7 +299,8 @@ def _restore(data: Mapping[str, Any]) -> None:
         ignore_conflicts=True,
     )
     for person, column, value in data["fields"]:
-        models.Person.objects.filter(pk=person).update(**{column: value or (None if column == "number" else "")})
+        kept = value if isinstance(value, bool) else value or (None if column == "number" else "")
+        models.Person.objects.filter(pk=person).update(**{column: kept})
 
 
 MOST_SHOWN = 30
@@ -305,7 +316,7 @@ def changes_of(person: models.Person, group_id: int) -> list[dict[str, Any]]:
         {
             "id": one.pk,
             "at": one.at,
-            "by": f"{one.person.given_name} {one.person.family_name}".strip(),
+            "by": one.person.full_name,
             "file": drops.get(one.pk, ""),
             "added": len(one.data["enrolments"]),
             "changed": len({row[0] for row in one.data["fields"]}),

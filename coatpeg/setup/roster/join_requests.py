@@ -13,7 +13,6 @@ from typing import Any
 from django.db.models import QuerySet
 
 from coatpeg.core.errors import Gone
-from coatpeg.core.people.names import full, listed
 from coatpeg.core.people.roster_plan import Entry, Line
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
@@ -69,10 +68,10 @@ def asked_of(person: Person, now: datetime) -> list[dict[str, Any]]:
     return [
         {
             "id": one.pk,
-            "name": listed(one.student.family_name, one.student.given_name),
+            "name": one.student.listed,
             "into": one.group.name,
             "kind": one.group.kind,
-            "asked_by": full(one.asked_by.family_name, one.asked_by.given_name),
+            "asked_by": one.asked_by.full_name,
             "asked_at": one.asked_at,
             "lapses": one.lapses,
         }

@@ -11,7 +11,6 @@ from pathlib import Path
 import segno
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.people.names import full
 from coatpeg.files.paper import FAMILY, face, printed
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person, School, TeachingGroup
@@ -112,7 +111,7 @@ def _card(place: int, member: Member, sign_in: tuple[str, str], link: str, group
     return (
         f'<div class="card" style="left:{left}mm;top:{top}mm"><div class="who">'
         f'<div class="peg" style="background:{ground}">{picture}</div>'
-        f"<h1>{escape(full(member.family_name, member.given_name))}</h1><p>{escape(group)}</p>"
+        f"<h1>{escape(member.full_name)}</h1><p>{escape(group)}</p>"
         f'</div><div class="user"><p class="said">{escape(username)}</p><p>user name</p>{said}</div>'
         f'<div class="code"><img src="{code}" alt=""><p>Hold it before the camera of the class device.</p></div></div>'
     )

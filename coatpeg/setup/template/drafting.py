@@ -25,7 +25,6 @@ from coatpeg.core.outlines.plan import Impact
 from coatpeg.core.outlines.settings import plan_to_data
 from coatpeg.core.outlines.typed.outline import read_outline
 from coatpeg.core.outlines.versions import nowhere
-from coatpeg.core.people.names import full
 from coatpeg.core.policy import Action
 from coatpeg.outlines import dealing, editing, repeating
 from coatpeg.outlines.models import Pocket, Section, TemplateDraft, VariantDeal
@@ -292,11 +291,7 @@ def kept(person: Person, group_id: int) -> Kept:
     rows = TemplateDraft.objects.filter(template__group_id=group_id, person__in=staff)
     found = list(rows.select_related("person").order_by("at"))
     own = next((one for one in found if one.person_id == person.pk), None)
-    others = tuple(
-        (full(one.person.family_name, one.person.given_name), len(one.edits), one.at)
-        for one in found
-        if one is not own and one.edits
-    )
+    others = tuple((one.person.full_name, len(one.edits), one.at) for one in found if one is not own and one.edits)
     return Kept(own.edits if own else [], own.device if own else "", others)
 
 

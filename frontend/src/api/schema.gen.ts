@@ -4196,6 +4196,11 @@ export interface components {
             columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
             /** Drop */
             drop?: number | null;
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** First */
             first?: string | null;
             /** Heading */
@@ -4206,6 +4211,8 @@ export interface components {
             rows: string[][];
             /** Seen */
             seen: string;
+            /** Turned */
+            turned?: number[];
         };
         /**
          * ArrivalLine
@@ -4665,6 +4672,11 @@ export interface components {
             adjustments: components["schemas"]["AdjustmentShape"][];
             /** Classes */
             classes: components["schemas"]["InClassShape"][];
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Find */
@@ -5126,6 +5138,11 @@ export interface components {
          * @description A student with their complete rows among those wanted, added up.
          */
         ClassLogStudent: {
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Given Name */
@@ -5692,6 +5709,11 @@ export interface components {
          * @description How staff see a student in a list.
          */
         Face: {
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Given Name */
@@ -6577,6 +6599,8 @@ export interface components {
         LineShape: {
             /** Changes */
             changes: components["schemas"]["ChangeShape"][];
+            /** Family First */
+            family_first: boolean;
             /** Fix */
             fix: string;
             /** Name */
@@ -6647,10 +6671,17 @@ export interface components {
             columns: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[];
             /** Drop */
             drop?: number | null;
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Heading */
             heading?: string[];
             /** Rows */
             rows: string[][];
+            /** Turned */
+            turned?: number[];
         };
         /**
          * ListedGroup
@@ -6683,6 +6714,8 @@ export interface components {
             card: string | null;
             /** Email */
             email: string;
+            /** Family First */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Find */
@@ -7464,6 +7497,11 @@ export interface components {
          * @description The same with the name as it is said.
          */
         NamedFace: {
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Full Name */
@@ -8017,6 +8055,11 @@ export interface components {
             as_new?: number[];
             /** Columns */
             columns?: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[] | null;
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Text */
             text: string;
         };
@@ -8506,6 +8549,11 @@ export interface components {
             artefacts: number;
             /** Begun */
             begun: boolean;
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Given Name */
@@ -8620,6 +8668,11 @@ export interface components {
          * @description A student's portfolio: when it was last worked in, and whether that is new to whoever asks.
          */
         PortfolioLine: {
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Given Name */
@@ -9139,6 +9192,11 @@ export interface components {
             adjusted: boolean;
             /** Cells */
             cells: number[];
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Find */
@@ -9698,6 +9756,11 @@ export interface components {
             behind: boolean;
             /** Came */
             came: number;
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Family Name */
             family_name: string;
             /** Given Name */
@@ -9732,6 +9795,11 @@ export interface components {
             as_new?: number[];
             /** Columns */
             columns?: ("name" | "given" | "family" | "email" | "number" | "period" | "group" | "ignore")[] | null;
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
             /** Seen */
             seen: string;
             /** Text */

@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
+import { WRITTEN } from "../ui/people/texts";
 import { ONE, VERDICTS } from "./texts";
 import { useUndoList } from "./undo";
 
@@ -18,12 +19,12 @@ const WRITES: string[] = ["new", "joins", "back", "changed", "asked"];
 const FIELD = "min-h-9 rounded-md border border-control bg-paper px-3 font-normal";
 
 export function AddOne({ groupId, periods, onClose }: { groupId: number; periods: string[]; onClose: () => void }) {
-  const [typed, setTyped] = useState({ name: "", period: "" });
+  const [typed, setTyped] = useState({ name: "", period: "", familyFirst: false });
   const queries = useQueryClient();
   const say = useSay();
   const undo = useUndoList(groupId);
   const path = { params: { path: { group_id: groupId } } };
-  const body: Schema["ListIn"] = { heading: [], rows: [[typed.name.trim(), typed.period.trim()]], columns: ["name", "period"], as_new: [], drop: null };
+  const body: Schema["ListIn"] = { heading: [], rows: [[typed.name.trim(), typed.period.trim()]], columns: ["name", "period"], as_new: [], family_first: typed.familyFirst, turned: [], drop: null };
   const settled = useSettled(body);
   const look = useQuery({
     queryKey: ["group", groupId, "list", settled],
@@ -35,7 +36,7 @@ export function AddOne({ groupId, periods, onClose }: { groupId: number; periods
     mutationFn: (seen: string) => data(client.POST("/api/groups/{group_id}/roster", { ...path, body: { ...settled, leave: [], first: null, seen } })),
     onSuccess: async (done) => {
       const name = line?.name ?? typed.name;
-      setTyped({ name: "", period: typed.period });
+      setTyped({ ...typed, name: "" });
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       const change = done.change;
       say(change === null ? ONE.asked({ name }) : ONE.added({ name }), change === null ? undefined : () => undo(change));
@@ -72,6 +73,10 @@ export function AddOne({ groupId, periods, onClose }: { groupId: number; periods
               <option key={one} value={one} />
             ))}
           </datalist>
+        </label>
+        <label className="flex min-h-9 items-center gap-2" title={WRITTEN.familyFirstHint}>
+          <input type="checkbox" className="size-4 accent-ink" checked={typed.familyFirst} onChange={(event) => setTyped({ ...typed, familyFirst: event.target.checked })} onKeyDown={escape} />
+          {WRITTEN.familyFirst}
         </label>
         <Button look="main" type="submit" className="min-h-9" icon={<UserPlus aria-hidden size={16} />} disabled={!ready}>
           {ONE.add}

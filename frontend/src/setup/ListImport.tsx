@@ -27,9 +27,12 @@ interface Work {
   table: Table | null;
   asNew: number[];
   leave: number[];
+  /** The list's names are written family name first; in the lines that are turned it is the other way. */
+  familyFirst: boolean;
+  turned: number[];
 }
 
-const NOTHING: Work = { text: "", table: null, asNew: [], leave: [] };
+const NOTHING: Work = { text: "", table: null, asNew: [], leave: [], familyFirst: false, turned: [] };
 
 interface Props {
   groupId: number;
@@ -45,9 +48,9 @@ export function ListImport({ groupId, roster, drop, onClose }: Props) {
   // What was pasted or read, with what was mended in it: it comes back after a reload or a click elsewhere.
   const [work, setWork] = useState<Work>(NOTHING);
   const { table } = work;
-  const setTable = (read: Table | null) => setWork((old) => ({ ...old, table: read, asNew: [], leave: [] }));
+  const setTable = (read: Table | null) => setWork((old) => ({ ...old, table: read, asNew: [], leave: [], turned: [] }));
   const letGo = useDraft(`list/${groupId}`, work, 0, drop === null && (table !== null || work.text.trim() !== ""), (kept) => {
-    setWork((now) => (now.table || now.text ? now : kept));
+    setWork((now) => (now.table || now.text ? now : { ...NOTHING, ...kept }));
     say(WRITING.back, () => setWork(NOTHING));
   });
   // The file a list was read from: another class of it may be chosen.
@@ -205,11 +208,11 @@ interface ReadProps {
 /** The list as read, with what it would do. */
 function Read({ groupId, roster, drop, first, work, onWork, onRestart, onClose, onDone }: ReadProps) {
   const table = work.table ?? first;
-  const { asNew, leave } = work;
+  const { asNew, leave, familyFirst, turned } = work;
   const setTable = (change: (old: Table) => Table) => onWork((old) => ({ ...old, table: change(old.table ?? first) }));
   const queries = useQueryClient();
   const say = useSay();
-  const body = { heading: table.heading, rows: table.rows, columns: table.columns, as_new: asNew, drop };
+  const body = { heading: table.heading, rows: table.rows, columns: table.columns, as_new: asNew, family_first: familyFirst, turned, drop };
   const settled = useSettled(body);
   const preview = useQuery({
     queryKey: ["group", groupId, "list", settled],
@@ -245,6 +248,9 @@ function Read({ groupId, roster, drop, first, work, onWork, onRestart, onClose, 
         onColumn={setColumn}
         onCell={setCell}
         onAsNew={(line) => onWork((old) => ({ ...old, asNew: [...old.asNew, line] }))}
+        familyFirst={familyFirst}
+        onFamilyFirst={(chosen) => onWork((old) => ({ ...old, familyFirst: chosen }))}
+        onTurn={(line) => onWork((old) => ({ ...old, turned: old.turned.includes(line) ? old.turned.filter((one) => one !== line) : [...old.turned, line] }))}
         onRestart={onRestart}
       />
       <ListApply

@@ -1,12 +1,13 @@
 /** The lines of a list with what each would do; a bad one is mended in place. */
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowRight, Check, ChevronDown, CircleAlert, CopyMinus, LogIn, MessageCircleQuestion, Pencil, UserPlus } from "lucide-react";
+import { ArrowLeftRight, ArrowRight, Check, ChevronDown, CircleAlert, CopyMinus, LogIn, MessageCircleQuestion, Pencil, UserPlus } from "lucide-react";
 import { useRef, useState } from "react";
 import type { ComponentType } from "react";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
 import type { Preview, Table } from "./list";
+import { WRITTEN } from "../ui/people/texts";
 import { COLUMNS, TEXTS, VERDICTS } from "./texts";
 
 type Line = Schema["LineShape"];
@@ -16,6 +17,8 @@ const ROW = 52;
 const BAD_ROW = 76;
 /** Pixels: a bad line says in full what is wrong with it. */
 const BAD: Verdict[] = ["incomplete", "unreadable"];
+const NAMED: Verdict[] = ["new", "here", "changed"];
+/** Of these the order of the name can be said. */
 const ORDER: Verdict[] = ["unreadable", "incomplete", "new", "joins", "back", "asked", "changed", "twice", "here"];
 const ICONS: Record<Verdict, [ComponentType<{ size: number; className: string }>, string]> = {
   new: [UserPlus, "text-accepted"],
@@ -35,10 +38,14 @@ interface Props {
   onColumn: (place: number, column: Column) => void;
   onCell: (row: number, place: number, cell: string) => void;
   onAsNew: (line: number) => void;
+  familyFirst: boolean;
+  onFamilyFirst: (chosen: boolean) => void;
+  /** In this line the names stand the other way. */
+  onTurn: (line: number) => void;
   onRestart: () => void;
 }
 
-export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart }: Props) {
+export function ListLines({ table, preview, onColumn, onCell, onAsNew, familyFirst, onFamilyFirst, onTurn, onRestart }: Props) {
   const [shown, setShown] = useState<Verdict | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const lines = preview?.lines ?? [];
@@ -64,7 +71,11 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
             <span className="figures font-bold">{counts.get(verdict)}</span>
           </button>
         ))}
-        <Button look="quiet" className="ml-auto" onClick={onRestart}>
+        <label className="ml-auto flex min-h-8 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" checked={familyFirst} onChange={(event) => onFamilyFirst(event.target.checked)} />
+          {WRITTEN.familyFirst} <span className="text-quiet max-lg:hidden">{WRITTEN.familyFirstHint}</span>
+        </label>
+        <Button look="quiet" onClick={onRestart}>
           {TEXTS.restart}
         </Button>
       </div>
@@ -101,7 +112,7 @@ export function ListLines({ table, preview, onColumn, onCell, onAsNew, onRestart
                     {line.number}
                   </div>
                   <div role="cell" className="min-w-0">
-                    <Said line={line} onAsNew={onAsNew} />
+                    <Said line={line} onAsNew={onAsNew} onTurn={onTurn} />
                   </div>
                   {cells.map((cell, place) => (
                     <div key={place} role="cell" className={`min-w-0 ${table.columns[place] === "ignore" ? "text-quiet" : ""}`}>
@@ -134,10 +145,10 @@ function height(line: Line | undefined): number {
   return line && [...BAD, "asked"].includes(line.verdict) ? BAD_ROW : ROW;
 }
 
-const FIELDS: Record<string, string> = { family: TEXTS.familyName, given: TEXTS.givenName, email: "e-mail", number: "number", period: "period", group: "group" };
+const FIELDS: Record<string, string> = { family: TEXTS.familyName, given: TEXTS.givenName, order: WRITTEN.order, email: "e-mail", number: "number", period: "period", group: "group" };
 
 /** What happens to a line, in words. */
-function Said({ line, onAsNew }: { line: Line; onAsNew: (line: number) => void }) {
+function Said({ line, onAsNew, onTurn }: { line: Line; onAsNew: (line: number) => void; onTurn: (line: number) => void }) {
   const [Icon, colour] = ICONS[line.verdict];
   const more = line.changes.map((one) => `${FIELDS[one.field] ?? one.field} ${one.old || TEXTS.nothingBefore} → ${one.new}`).join(", ");
   const told = [line.why, more, line.fix].filter(Boolean).join(" ");
@@ -152,6 +163,18 @@ function Said({ line, onAsNew }: { line: Line; onAsNew: (line: number) => void }
               <ArrowRight aria-hidden size={13} className="shrink-0 text-quiet" />
               <span className="truncate font-normal">{line.name}</span>
             </>
+          )}
+          {NAMED.includes(line.verdict) && (
+            <button
+              type="button"
+              aria-pressed={line.family_first}
+              aria-label={WRITTEN.familyFirstIn({ name: line.name })}
+              title={WRITTEN.familyFirstIn({ name: line.name })}
+              className={`flex size-6 shrink-0 items-center justify-center rounded-sm ${line.family_first ? "bg-ink text-paper" : "text-ink-soft hover:bg-ground"}`}
+              onClick={() => onTurn(line.number)}
+            >
+              <ArrowLeftRight aria-hidden size={13} />
+            </button>
           )}
           {(line.verdict === "joins" || line.verdict === "asked") && (
             <button type="button" className="shrink-0 font-normal text-in underline" onClick={() => onAsNew(line.number)}>

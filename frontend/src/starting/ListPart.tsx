@@ -4,6 +4,7 @@ import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
+import { WRITTEN } from "../ui/people/texts";
 import type { Fields } from "./fields";
 import { TEXTS } from "./texts";
 
@@ -92,6 +93,10 @@ function Read({ form, fields, found }: { form: UseFormReturn<Fields>; fields: Fi
           </tbody>
         </table>
       </div>
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" {...form.register("familyFirst")} />
+        {WRITTEN.familyFirst} <span className="text-quiet">{WRITTEN.familyFirstHint}</span>
+      </label>
       <p className="font-semibold">{countsOf(found).join(" · ")}</p>
       {found.lines.length > 0 && (
         <ul className="max-h-56 divide-y divide-line overflow-y-auto rounded-md border border-edge">

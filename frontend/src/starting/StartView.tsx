@@ -49,7 +49,7 @@ function useLook(fields: Fields, choices: Choices) {
 
 /** The list as it was read, and what it would do. */
 function useList(fields: Fields) {
-  const settled = useSettled({ text: fields.list, columns: fields.columns, as_new: fields.asNew });
+  const settled = useSettled({ text: fields.list, columns: fields.columns, as_new: fields.asNew, family_first: fields.familyFirst });
   return useQuery({
     queryKey: ["start", "list", settled],
     enabled: settled.text.trim() !== "" && fields.kind !== "caseload",

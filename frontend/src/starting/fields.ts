@@ -25,6 +25,8 @@ export interface Fields {
   list: string;
   columns: Schema["LookedListShape"]["columns"] | null;
   asNew: number[];
+  /** The list's names are written family name first. */
+  familyFirst: boolean;
   bySystem: boolean;
 }
 
@@ -44,6 +46,7 @@ export function emptyFields({ today, term }: Choices): Fields {
     list: "",
     columns: null,
     asNew: [],
+    familyFirst: false,
     bySystem: false,
   };
 }
@@ -88,7 +91,7 @@ export function startBody(fields: Fields, choices: Choices, seen: string | null)
     ...look,
     lead: null,
     staff: fields.staff.map(({ person, role }) => ({ person, role })),
-    students: fields.list.trim() && seen !== null ? { text: fields.list, columns: fields.columns, as_new: fields.asNew, seen } : null,
+    students: fields.list.trim() && seen !== null ? { text: fields.list, columns: fields.columns, as_new: fields.asNew, family_first: fields.familyFirst, seen } : null,
     by_itself: fields.bySystem,
   };
 }

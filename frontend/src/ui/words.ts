@@ -66,7 +66,8 @@ export function inWords(one: Judged): string {
 }
 
 /** A person as lists show them. */
-export function listed(person: { family_name: string; given_name: string }): string {
+export function listed(person: { family_name: string; given_name: string; family_first?: boolean }): string {
+  if (person.family_first) return `${person.family_name} ${person.given_name}`.trim();
   return person.family_name ? `${person.family_name}, ${person.given_name}` : person.given_name;
 }
 

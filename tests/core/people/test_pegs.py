@@ -56,7 +56,7 @@ class UserNames(SimpleTestCase):
             ("Łukasiewicz", "Zoë"): "zoe.lukasiewicz",
             ("Groß", "Jürgen"): "jurgen.gross",
             ("", "Sukarni"): "sukarni",
-            ("王", "小明"): "xiaoming.wang",
+            ("王", "Mei"): "mei.wang",
             ("Петров", "Олег"): "oleg.petrov",
             ("Nguyễn", "Thị Minh Khai"): "thi.nguyen",
             ("", "···"): "student",
@@ -65,3 +65,11 @@ class UserNames(SimpleTestCase):
             with self.subTest(family or given_name):
                 self.assertEqual(username(family, given_name, taken), expected)
         self.assertLessEqual(set(cases.values()), taken)
+
+    def test_in_the_order_in_which_the_name_is_said(self) -> None:
+        for (family, given_name), expected in {
+            ("王", "小明"): "wang.xiaoming",
+            ("Nguyễn", "Thị Minh Khai"): "nguyen.thiminhkhai",
+            ("Nagy", ""): "nagy",
+        }.items():
+            self.assertEqual(username(family, given_name, set(), family_first=True), expected)

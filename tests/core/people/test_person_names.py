@@ -4,7 +4,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from coatpeg.core.people.person_names import PersonName, split, tidy
+from coatpeg.core.people.person_names import PersonName, is_family_first, split, tidy
 
 
 class Splitting(SimpleTestCase):
@@ -39,6 +39,26 @@ class Splitting(SimpleTestCase):
         for written, (family, given_name) in cases.items():
             with self.subTest(written):
                 self.assertEqual(split(written), PersonName(family, given_name))
+
+    def test_family_name_first_where_it_is_said_or_the_letters_say_it(self) -> None:
+        """Which languages put it first: Unicode CLDR, Part 8 (person names), ``surnameFirst``: hu, ja, ko, vi, zh among
+        them (from memory); of Latin letters only whoever brings the list knows.
+        """
+        for written, first, expected in (
+            ("Nguyễn Thị Minh Khai", True, ("Nguyễn", "Thị Minh Khai")),
+            ("Nguyễn Thị Minh Khai", None, ("Khai", "Nguyễn Thị Minh")),
+            ("Nagy Éva", True, ("Nagy", "Éva")),
+            ("王 小明", None, ("王", "小明")),
+            ("小明 王", False, ("王", "小明")),
+            ("Dube, Thandi", True, ("Dube", "Thandi")),
+            ("Sukarni", True, ("", "Sukarni")),
+        ):
+            with self.subTest(written, first=first):
+                self.assertEqual(split(written, family_first=first), PersonName(*expected))
+        self.assertEqual(
+            [is_family_first(one) for one in ("王 小明", "王, 小明", "김민준", "Kim 민준", "", " , ")],
+            [True, True, True, False, False, False],
+        )
 
     def test_spaces_and_hidden_signs_go(self) -> None:
         self.assertEqual(tidy("  Thandi \u00a0\t Dube\u202e\u200b ;"), "Thandi Dube")

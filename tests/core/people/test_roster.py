@@ -1,5 +1,7 @@
 """Reading a class list and planning what it would do."""
 
+from typing import Any
+
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
@@ -90,7 +92,7 @@ class Formulas(SimpleTestCase):
         self.assertEqual(to_csv([["=x", 'a "b"', "c,d"]]), '\'=x,"a ""b""","c,d"\r\n')
 
 
-def entry(family: str = "Dube", given_name: str = "Thandi", **more: str) -> Entry:
+def entry(family: str = "Dube", given_name: str = "Thandi", **more: Any) -> Entry:
     return Entry(family, given_name, **more)
 
 
@@ -130,6 +132,29 @@ class Planning(SimpleTestCase):
         self.assertEqual(self.verdicts(entry("Meer", "Jan van der"), known=known), [Verdict.HERE])
         accents = [Known(6, entry("Angstrom", "Bo"), enrolment=16)]
         self.assertEqual(self.verdicts(entry("Ångström", "Bo"), known=accents), [Verdict.CHANGED])
+
+    def test_a_name_written_the_other_way_round_is_the_same_and_its_order_is_written_where_it_is_said(self) -> None:
+        khai = Known(7, entry("Khai", "Nguyễn Thị Minh"), enrolment=17)
+        said = read_entry(["Nguyễn Thị Minh Khai"], [C.NAME], family_first=True)
+        line = plan([said], [khai]).lines[0]
+        self.assertEqual((line.person, line.entry.listed), (7, "Nguyễn Thị Minh Khai"))
+        order = Change("order", "given name first", "family name first")
+        names = (Change("family", "Khai", "Nguyễn"), Change("given", "Nguyễn Thị Minh", "Thị Minh Khai"))
+        self.assertEqual(line.changes, (order, *names))
+        right = Known(7, entry("Nguyễn", "Thị Minh Khai", family_first=True), enrolment=17)
+        unsaid = read_entry(["Nguyễn Thị Minh Khai"], [C.NAME])
+        for again in (said, unsaid, entry("Nguyễn", "Thị Minh Khai")):
+            self.assertEqual(plan([again], [right]).lines[0].verdict, Verdict.HERE, again)
+        # Said of the list and not of this line: it is turned back.
+        turned = read_entry(["Nguyễn", "Thị Minh Khai"], [C.FAMILY, C.GIVEN], family_first=True, turned=True)
+        back = Change("order", "family name first", "given name first")
+        self.assertEqual(plan([turned], [right]).lines[0].changes, (back,))
+        # Whoever may not change the name changes no order either.
+        foreign = Known(7, khai.entry, enrolment=17, may_change=False)
+        self.assertEqual(plan([said], [foreign]).lines[0].verdict, Verdict.HERE)
+        # Two people whose names are each other's turned round stay two.
+        two = [entry("James", "Oliver"), entry("Oliver", "James")]
+        self.assertEqual(self.verdicts(*two, known=[]), [Verdict.NEW, Verdict.NEW])
 
     def test_by_number_then_address_then_name(self) -> None:
         self.assertEqual(plan([entry("X", "Y", number="20101")], SCHOOL).lines[0].person, 1)

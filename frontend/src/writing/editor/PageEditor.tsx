@@ -134,8 +134,9 @@ function Bar({ editor, label, pictures, onAsk }: { editor: Editor; label: string
       <Tool name={EDITOR.table} on={on.table} act={() => tableActs(editor).insert()} icon={<Table2 aria-hidden size={18} />} />
       {pictures && <Tool name={EDITOR.picture} act={() => onAsk({ what: "picture" })} icon={<ImagePlus aria-hidden size={18} />} />}
       <Tool name={EDITOR.formula} act={() => onAsk({ what: "formula", tex: "", at: null })} icon={<Sigma aria-hidden size={18} />} />
-      <Tool name={EDITOR.undo} act={() => run().undo().run()} icon={<Undo2 aria-hidden size={18} />} />
-      <Tool name={EDITOR.redo} act={() => run().redo().run()} icon={<Redo2 aria-hidden size={18} />} />
+      {/* In a form with an undo of its own the keys are enough. */}
+      {pictures && <Tool name={EDITOR.undo} act={() => run().undo().run()} icon={<Undo2 aria-hidden size={18} />} />}
+      {pictures && <Tool name={EDITOR.redo} act={() => run().redo().run()} icon={<Redo2 aria-hidden size={18} />} />}
       {on.table && <TableBar editor={editor} />}
       {on.picture && (
         <button type="button" onClick={() => onAsk(pictureOf(editor))} className="min-h-11 w-full rounded-sm border-t border-line px-2 text-left text-sm font-semibold text-ink-soft hover:bg-ground">
