@@ -16,6 +16,7 @@ from zoneinfo import ZoneInfo
 from django.db.models import DateField, IntegerField, OuterRef, Q, QuerySet, Subquery, Value
 from django.utils import timezone
 
+from coatpeg.core.calendar.school_days import Span
 from coatpeg.core.errors import Gone, Refused
 from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.events.prepared import Prepared
@@ -31,14 +32,16 @@ _ZONE = Subquery(School.objects.order_by("pk").values("zone")[:1])
 
 
 def _standing_as(person_id: int, group_id: int) -> QuerySet[Any, Any]:
-    """A person's role in a group, or enrolment in it: (role, enrolment, its last day, the group's, put away, zone)."""
+    """A person's role in a group, or enrolment in it: (role, enrolment, first and last day of it, the group's last,
+    put away, zone).
+    """
     as_staff = StaffRole.objects.filter(person_id=person_id, group_id=group_id).values_list(
-        "role", Value(None, IntegerField()), Value(None, DateField()), "group__last", "group__put_away_at", _ZONE
+        "role", Value(None, IntegerField()), "first", "last", "group__last", "group__put_away_at", _ZONE
     )
     as_student = (
         Enrolment.objects.filter(person_id=person_id, group_id=group_id)
         .exclude(group__kind=TeachingGroup.Kind.CASELOAD)
-        .values_list(Value(Role.STUDENT.value), "pk", "last", "group__last", "group__put_away_at", _ZONE)
+        .values_list(Value(Role.STUDENT.value), "pk", "first", "last", "group__last", "group__put_away_at", _ZONE)
     )
     return as_staff.union(as_student, all=True)
 
@@ -75,11 +78,13 @@ def follower(person: Person, group_id: int) -> tuple[Standings, int | None]:
     """How a person stands to a group, and their enrolment where they are its student: one query, for a poll."""
     if person.only_in not in (None, group_id):
         return NOBODY, None
-    for role, enrolment, left_on, group_last, away, zone in sorted(
+    for role, enrolment, first, left_on, group_last, away, zone in sorted(
         _FOLLOWER.run(person.pk, group_id), key=lambda row: row[1] is not None
     ):
         today = _today(zone)
         if enrolment is None:
+            if not Span(first or date.min, left_on).holds(today):
+                continue
             found = role_of_staff(Role(role), group_last, today, put_away=away is not None)
         else:
             found = role_of_student(left_on, group_last, today, put_away=away is not None)
@@ -96,7 +101,8 @@ def to_group_put_away(person: Person, group_id: int) -> Standings:
     """How somebody on the staff would stand to a group if it were not put away: for bringing it back."""
     if person.only_in is not None:
         return NOBODY
-    role = StaffRole.objects.filter(person=person, group_id=group_id).values_list("role", flat=True).first()
+    roles = StaffRole.objects.on(_local_today()).filter(person=person, group_id=group_id)
+    role = roles.values_list("role", flat=True).first()
     return frozenset({(Role(role), Relation.CLASS)}) if role else NOBODY
 
 
@@ -107,10 +113,12 @@ def to_student(person: Person, enrolment: Enrolment) -> Standings:
     if enrolment.person_id == person.pk:
         return _to_own(enrolment)
     found = set()
-    for role, of_caseload, group_last, left_on, away, zone in _REVIEWERS.run(
+    for role, of_caseload, group_last, left_on, away, first, last, zone in _REVIEWERS.run(
         person.pk, enrolment.group_id, person.pk, enrolment.person_id
     ):
         today = _today(zone)
+        if not Span(first or date.min, last).holds(today):
+            continue
         if of_caseload:
             if away is None and today <= group_last and (left_on is None or today <= left_on):
                 found.add((Role(role), Relation.CASELOAD))
@@ -124,7 +132,7 @@ def _to_own(enrolment: Enrolment) -> Standings:
     away = enrolment.group.put_away_at is not None
     if enrolment.last is None and not away and timezone.now().date() < enrolment.group.last:
         return frozenset({(Role.STUDENT, Relation.OWN)})
-    today = school_calendar().local_day(timezone.now())
+    today = _local_today()
     own = role_of_student(enrolment.last, enrolment.group.last, today, put_away=away)
     return frozenset({(own, Relation.OWN)}) if own else NOBODY
 
@@ -132,11 +140,13 @@ def _to_own(enrolment: Enrolment) -> Standings:
 def _reviewing(person_id: int, group_id: int, again_id: int, student_id: int) -> QuerySet[Any, Any]:
     """A person's role in a student's class, and in the caseloads the student is in."""
     in_class = StaffRole.objects.filter(person_id=person_id, group_id=group_id).values_list(
-        "role", Value(0), "group__last", Value(None, DateField()), "group__put_away_at", _ZONE
+        "role", Value(0), "group__last", Value(None, DateField()), "group__put_away_at", "first", "last", _ZONE
     )
     in_caseload = StaffRole.objects.filter(
         person_id=again_id, group__kind=TeachingGroup.Kind.CASELOAD, group__enrolments__person_id=student_id
-    ).values_list("role", Value(1), "group__last", "group__enrolments__last", "group__put_away_at", _ZONE)
+    ).values_list(
+        "role", Value(1), "group__last", "group__enrolments__last", "group__put_away_at", "first", "last", _ZONE
+    )
     return in_class.union(in_caseload, all=True)
 
 
@@ -165,33 +175,42 @@ def has_alone(person: Person, student_id: int) -> Standings:
 
 def led_students(person: Person) -> tuple[frozenset[int], frozenset[int]]:
     """Students whom a person leads in some running class, and those whom nobody else has in one: two queries."""
-    mine = _running().filter(group__staff__person=person, group__staff__role=Role.LEAD.value)
+    today = _local_today()
+    leading = StaffRole.objects.on(today).filter(person=person, role=Role.LEAD.value)
+    mine = _running(today).filter(group__in=leading.values("group_id"))
     some = frozenset(mine.values_list("person_id", flat=True))
-    roles = _roles_over(person.pk, some)
+    roles = _roles_over(person.pk, some, today)
     return some, frozenset(pk for pk in some if all(role is Role.LEAD for role in roles[pk]))
 
 
 def leads_of(student_id: int) -> list[int]:
     """The leads of the running classes, no caseloads, that a student is in."""
-    groups = _running().filter(person_id=student_id).values("group_id")
-    return list(StaffRole.objects.filter(group__in=groups, role=Role.LEAD.value).values_list("person_id", flat=True))
+    today = _local_today()
+    groups = _running(today).filter(person_id=student_id).values("group_id")
+    leads = StaffRole.objects.on(today).filter(group__in=groups, role=Role.LEAD.value)
+    return list(leads.values_list("person_id", flat=True))
 
 
-def _running() -> QuerySet[Enrolment]:
+def _local_today() -> date:
+    return school_calendar().local_day(timezone.now())
+
+
+def _running(today: date) -> QuerySet[Enrolment]:
     """Enrolments of today in running classes, no caseloads."""
-    today = school_calendar().local_day(timezone.now())
     running = Enrolment.objects.filter(
         Q(last=None) | Q(last__gte=today), group__last__gte=today, group__put_away_at=None
     )
     return running.exclude(group__kind=TeachingGroup.Kind.CASELOAD)
 
 
-def _roles_over(person_id: int, students: Collection[int]) -> dict[int, list[Role | None]]:
+def _roles_over(person_id: int, students: Collection[int], today: date | None = None) -> dict[int, list[Role | None]]:
     """For each running class of each student, what the person is in it."""
-    own = StaffRole.objects.filter(person_id=person_id, group_id=OuterRef("group_id")).values("role")[:1]
+    today = today or _local_today()
+    standing = StaffRole.objects.on(today).filter(person_id=person_id, group_id=OuterRef("group_id"))
+    own = standing.values("role")[:1]
     found: dict[int, list[Role | None]] = {pk: [] for pk in students}
     for pk, role in (
-        _running().filter(person_id__in=students).annotate(mine=Subquery(own)).values_list("person_id", "mine")
+        _running(today).filter(person_id__in=students).annotate(mine=Subquery(own)).values_list("person_id", "mine")
     ):
         found[pk].append(Role(role) if role else None)
     return found
@@ -204,7 +223,8 @@ def to_school(person: Person) -> Standings:
     """
     if person.only_in is not None:
         return frozenset({(Role.STUDENT, Relation.SCHOOL)})
-    roles = {Role(one) for one in StaffRole.objects.filter(person=person).values_list("role", flat=True).distinct()}
+    standing = StaffRole.objects.on(_local_today()).filter(person=person)
+    roles = {Role(one) for one in standing.values_list("role", flat=True).distinct()}
     if person.is_administrator:
         roles.add(Role.ADMINISTRATOR)
     if not roles and person.is_staff:

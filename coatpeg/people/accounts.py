@@ -129,8 +129,10 @@ def memberships(person: Person) -> list[Membership]:
     Where a sign-in card opened one class, that one.
     """
     today = school_calendar().local_day(timezone.now())
-    staff = StaffRole.objects.filter(person=person).values_list(
-        "group_id", "group__name", "group__kind", "group__last", "group__put_away_at", "role"
+    staff = (
+        StaffRole.objects.on(today)
+        .filter(person=person)
+        .values_list("group_id", "group__name", "group__kind", "group__last", "group__put_away_at", "role")
     )
     own = (
         Enrolment.objects.filter(person=person)

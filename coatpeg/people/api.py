@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any, Literal
 
 from django.http import HttpRequest
@@ -25,6 +26,9 @@ class StaffLine(Shape):
     name: str
     email: str
     role: StaffWord
+    first: date | None
+    last: date | None
+    """From when to when they are in it, where it is not for good."""
     me: bool
     may_become: list[StaffWord]
     may_take_out: bool
@@ -42,6 +46,7 @@ class StaffShape(Shape):
 
     staff: list[StaffLine]
     roles: list[RoleLine]
+    may_hand_over: bool
     may_add: list[StaffWord]
     """The roles in which this person may add somebody."""
 
@@ -55,9 +60,18 @@ class FoundStaff(Shape):
 
 
 class RoleIn(Shape):
-    """The role to have; None takes out of the class."""
+    """The role to have, for good or on some days; None takes out of the class."""
 
     role: StaffWord | None
+    first: Day | None = None
+    last: Day | None = None
+
+
+class HandOverIn(Shape):
+    """Who leads the class from now on, and what the lead of before stays as."""
+
+    person: int
+    stays: Literal["co_teacher", "marker", "observer"] | None = None
 
 
 class AccountShape(Shape):
@@ -126,7 +140,21 @@ def find_staff(request: HttpRequest, group_id: int, text: str) -> Any:
 def set_role(request: HttpRequest, group_id: int, person_id: int, body: RoleIn) -> Any:
     """Give a role, change it, or take somebody out of the class."""
     role = Role(body.role) if body.role else None
-    staffing.set_role(person_of(request), group_id, person_id, role, now())
+    days = staffing.Days(body.first, body.last)
+    staffing.set_role(person_of(request), group_id, person_id, role, now(), days)
+    return Status(204, None)
+
+
+@router.post(
+    "/groups/{group_id}/hand-over",
+    response={204: None},
+    operation_id="hand_over",
+    openapi_extra=for_action(Action.KEEP_CLASS),
+)
+def hand_over(request: HttpRequest, group_id: int, body: HandOverIn) -> Any:
+    """Hand a class over to somebody else, who leads it from now on."""
+    stays = Role(body.stays) if body.stays else None
+    staffing.hand_over(person_of(request), group_id, body.person, stays, now())
     return Status(204, None)
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from zoneinfo import ZoneInfo
 
+from django.utils import timezone
+
 from coatpeg.core.policy import Role
 from coatpeg.notices import addressees
 from coatpeg.notices.addressees import Addressee
@@ -24,8 +26,9 @@ def zone() -> ZoneInfo:
 
 
 def staff_of(group_id: int, *roles: Role) -> list[int]:
-    """The people who are one of these in a class."""
-    rows = StaffRole.objects.filter(group_id=group_id, role__in=[role.value for role in roles])
+    """The people who are one of these in a class today."""
+    today = school_calendar().local_day(timezone.now())
+    rows = StaffRole.objects.on(today).filter(group_id=group_id, role__in=[role.value for role in roles])
     return list(rows.values_list("person_id", flat=True))
 
 

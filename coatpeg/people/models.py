@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+from datetime import date
 
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
@@ -269,8 +270,18 @@ class WorkingGroup(models.Model):
         constraints = (models.UniqueConstraint(fields=("group", "name"), name="working_group_once"),)
 
 
+class StaffRoles(models.QuerySet["StaffRole"]):
+    """Roles of staff."""
+
+    def on(self, day: date) -> StaffRoles:
+        """Those that count on a day."""
+        return self.filter(
+            models.Q(first=None) | models.Q(first__lte=day), models.Q(last=None) | models.Q(last__gte=day)
+        )
+
+
 class StaffRole(models.Model):
-    """What a member of staff is in a teaching group."""
+    """What a member of staff is in a teaching group; for good, or from a day to a day (both included)."""
 
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="staff")
     person = models.ForeignKey(Person, models.PROTECT, related_name="staff_roles")
@@ -278,11 +289,20 @@ class StaffRole(models.Model):
         max_length=12,
         choices=[(role.value, role.value) for role in (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)],
     )
+    first = models.DateField(null=True, blank=True)
+    last = models.DateField(null=True, blank=True)
+    objects = StaffRoles.as_manager()
 
     class Meta:
         """One role a person and group."""
 
-        constraints = (models.UniqueConstraint(fields=("group", "person"), name="one_staff_role"),)
+        constraints = (
+            models.UniqueConstraint(fields=("group", "person"), name="one_staff_role"),
+            models.CheckConstraint(
+                condition=models.Q(first=None) | models.Q(last=None) | models.Q(last__gte=models.F("first")),
+                name="staff_role_ends_after_start",
+            ),
+        )
 
 
 class Adjustment(models.Model):

@@ -2,14 +2,16 @@
 
 Decided here: only people with a staff account can be given a role, so a student never reaches another's work by a slip
 of the list; the last lead of a class stays until there is another; a new account gets a first password that is shown
-once and kept nowhere readable.
+once and kept nowhere readable. Somebody may be in a class from a day to a day only (a cover teacher): outside of them
+they stand to it as a stranger does, and the last lead *for good* stays. Nobody says their own days. A class is handed
+over in one step: the other leads it from that moment, whoever hands it over stays as what they chose, or not at all.
 """
 
 from __future__ import annotations
 
 import secrets
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from django.contrib.auth.hashers import make_password
@@ -26,6 +28,7 @@ from coatpeg.core.policy import Action, Decision, Role, decide, decide_role
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.access import require_in_group, require_in_school
 from coatpeg.people.accounts import lock_names
+from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person, StaffRole, TeachingGroup
 
 STAFF_ROLES = (Role.LEAD, Role.CO_TEACHER, Role.MARKER, Role.OBSERVER)
@@ -52,6 +55,7 @@ def staff_of(person: Person, group_id: int) -> dict[str, Any]:
     standings = require_in_group(person, Action.SEE_STAFF, group_id)
     rows = StaffRole.objects.filter(group_id=group_id).select_related("person")
     mine = next((Role(one.role) for one in rows if one.person_id == person.pk), None)
+    hands_over = decide(Action.KEEP_CLASS, standings).allowed
     giver = mine if decide(Action.KEEP_STAFF, standings).allowed else None
     ordered = sorted(rows, key=lambda one: sort_key(one.person.family_name, one.person.given_name, one.person_id))
     return {
@@ -61,6 +65,8 @@ def staff_of(person: Person, group_id: int) -> dict[str, Any]:
                 "name": one.person.listed,
                 "email": one.person.email,
                 "role": one.role,
+                "first": one.first,
+                "last": one.last,
                 "me": one.person_id == person.pk,
                 "may_become": [role for role in STAFF_ROLES if _may(giver, one, role, person)] if giver else [],
                 "may_take_out": giver is not None and _may(giver, one, None, person),
@@ -68,6 +74,7 @@ def staff_of(person: Person, group_id: int) -> dict[str, Any]:
             for one in ordered
         ],
         "roles": [{"role": role.value, "may": MAY[role]} for role in STAFF_ROLES],
+        "may_hand_over": hands_over,
         "may_add": [role for role in STAFF_ROLES if giver and decide_role(giver, None, role, own=False).allowed],
     }
 
@@ -102,42 +109,92 @@ def _found(people: QuerySet[Person], text: str) -> list[dict[str, Any]]:
     return [{"person": one.pk, "name": one.listed, "email": one.email} for one in found[:MOST_FOUND]]
 
 
-def set_role(person: Person, group_id: int, other_id: int, role: Role | None, now: datetime) -> None:
-    """Give a member of staff a role in a class, change it, or (None) take them out."""
+@dataclass(frozen=True, slots=True)
+class Days:
+    """From when to when somebody is in a class, both included; None: from ever, for good."""
+
+    first: date | None = None
+    last: date | None = None
+
+    def checked(self, today: date) -> Days:
+        """The same; ``Invalid`` where nobody would ever be in the class by it."""
+        if self.first and self.last and self.last < self.first:
+            raise Invalid("The last day is before the first.", where="last", fix="Choose a later day.")
+        if self.last and self.last < today:
+            raise Invalid(
+                "The last day is over already.",
+                where="last",
+                fix="Choose a day to come, or take them out of the class.",
+            )
+        return self
+
+
+ALWAYS = Days()
+
+
+def set_role(
+    person: Person, group_id: int, other_id: int, role: Role | None, now: datetime, days: Days = ALWAYS
+) -> None:
+    """Give a member of staff a role in a class, for good or on some days, change it, or (None) take them out."""
     require_in_group(person, Action.KEEP_STAFF, group_id)
     with deed(person.pk, now) as doing:
         TeachingGroup.objects.select_for_update().get(pk=group_id)
-        own = StaffRole.objects.filter(group_id=group_id, person=person).first()
-        standing = StaffRole.objects.filter(group_id=group_id, person_id=other_id).first()
-        if standing is None and role is None:
-            raise Gone("They are not in this class.", fix="Load the list again.")
-        before = Role(standing.role) if standing else None
-        decision = decide_role(Role(own.role), before, role, own=other_id == person.pk) if own else Decision(False)
-        if not decision.allowed:
-            raise Refused(decision.because, where="role", fix="Ask a lead of the class.")
-        if before is Role.LEAD and role is not Role.LEAD:
-            _refuse_last_lead(group_id, other_id)
-        if role is None:
-            StaffRole.objects.filter(group_id=group_id, person_id=other_id).delete()
-        elif standing:
-            standing.role = role.value
-            standing.save(update_fields=["role"])
-        else:
-            _add(group_id, other_id, role)
-        doing.record("staff_changed", group_id, person=other_id, role=role.value if role else None)
+        _set(doing, person, group_id, other_id, role, days)
 
 
-def _add(group_id: int, other_id: int, role: Role) -> None:
+def hand_over(person: Person, group_id: int, other_id: int, stays: Role | None, now: datetime) -> None:
+    """Make somebody else lead of a class for good, and oneself what one stays as; None: not at all."""
+    require_in_group(person, Action.KEEP_CLASS, group_id)
+    if other_id == person.pk or stays is Role.LEAD:
+        raise Invalid("A class is handed over to somebody else.", where="person", fix="Choose a colleague.")
+    with deed(person.pk, now) as doing:
+        TeachingGroup.objects.select_for_update().get(pk=group_id)
+        _set(doing, person, group_id, other_id, Role.LEAD, ALWAYS)
+        _set(doing, person, group_id, person.pk, stays, ALWAYS)
+
+
+def _set(doing: Deed, person: Person, group_id: int, other_id: int, role: Role | None, days: Days) -> None:
+    today = school_calendar().local_day(doing.now)
+    own = StaffRole.objects.on(today).filter(group_id=group_id, person=person).first()
+    standing = StaffRole.objects.filter(group_id=group_id, person_id=other_id).first()
+    if standing is None and role is None:
+        raise Gone("They are not in this class.", fix="Load the list again.")
+    before = Role(standing.role) if standing else None
+    decision = decide_role(Role(own.role), before, role, own=other_id == person.pk) if own else Decision(False)
+    if not decision.allowed:
+        raise Refused(decision.because, where="role", fix="Ask a lead of the class.")
+    had = Days(standing.first, standing.last) if standing else ALWAYS
+    if role is not None and days != had:
+        days.checked(today)
+        if other_id == person.pk:
+            raise Refused(
+                "Nobody says from when to when they are in a class themselves.", where="last", fix="Ask its lead."
+            )
+    if before is Role.LEAD and (role is not Role.LEAD or (days != had and days != ALWAYS)):
+        _refuse_last_lead(group_id, other_id, today)
+    if role is None:
+        StaffRole.objects.filter(group_id=group_id, person_id=other_id).delete()
+    elif standing:
+        standing.role, standing.first, standing.last = role.value, days.first, days.last
+        standing.save(update_fields=["role", "first", "last"])
+    else:
+        _add(group_id, other_id, role, days)
+    of_days = [day.isoformat() if day else None for day in (days.first, days.last)] if days != ALWAYS else None
+    doing.record("staff_changed", group_id, person=other_id, role=role.value if role else None, days=of_days)
+
+
+def _add(group_id: int, other_id: int, role: Role, days: Days) -> None:
     other = Person.objects.filter(pk=other_id, is_staff=True, is_active=True).first()
     if other is None:
         raise Gone("There is no such member of staff.", fix="Choose somebody from the list.")
     if role not in STAFF_ROLES:
         raise Invalid(f"“{role}” is not a role of staff.", where="role", fix="Choose one of the four roles.")
-    StaffRole.objects.create(group_id=group_id, person=other, role=role.value)
+    StaffRole.objects.create(group_id=group_id, person=other, role=role.value, first=days.first, last=days.last)
 
 
-def _refuse_last_lead(group_id: int, other_id: int) -> None:
-    leads = StaffRole.objects.filter(group_id=group_id, role=Role.LEAD.value).exclude(person_id=other_id)
+def _refuse_last_lead(group_id: int, other_id: int, today: date) -> None:
+    leads = StaffRole.objects.on(today).filter(group_id=group_id, role=Role.LEAD.value, last=None)
+    leads = leads.exclude(person_id=other_id)
     if not leads.exists():
         raise Refused(
             "This is the only lead of the class.",

@@ -200,7 +200,7 @@ def choices(person: Person, now: datetime) -> dict[str, Any]:
         "term": {"name": term.name, "first": term.first, "last": term.last} if term else None,
         "last_of_calendar": max((one.last for one in calendar.terms), default=None),
         "gallery": gallery.shown(person),
-        "classes": _classes(person),
+        "classes": _classes(person, today),
     }
 
 
@@ -210,9 +210,9 @@ def _term_for(calendar: SchoolCalendar, today: date) -> Term | None:
     return next((one for one in terms if today <= one.last), None)
 
 
-def _classes(person: Person) -> list[dict[str, Any]]:
+def _classes(person: Person, today: date) -> list[dict[str, Any]]:
     """Classes whose template the person may see, the latest first, with their sections and number of hand-ins."""
-    of_mine = StaffRole.objects.filter(person=person).values_list("group_id", flat=True)
+    of_mine = StaffRole.objects.on(today).filter(person=person).values_list("group_id", flat=True)
     groups = TeachingGroup.objects.filter(pk__in=of_mine).exclude(kind=TeachingGroup.Kind.CASELOAD)
     asked = dict(
         HandIn.objects.filter(group__in=groups, taken_away_at=None)

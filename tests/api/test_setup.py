@@ -10,7 +10,8 @@ from openpyxl import Workbook
 
 from coatpeg.core.policy import TABLE, Action, Relation, Role
 from coatpeg.events.models import Event
-from coatpeg.people import staffing
+from coatpeg.people import directory, staffing
+from coatpeg.people.access import leads_of
 from coatpeg.people.models import (
     Absence,
     Enrolment,
@@ -402,7 +403,7 @@ class Lists(ApiCase):
         table = self.ok(self.plot.lead, "POST", f"{self.path}/read", {"text": text})
         body = {"rows": table["rows"], "columns": table["columns"]}
         client = self.client_of(self.plot.lead)
-        with self.assertNumQueries(15):
+        with self.assertNumQueries(14):
             client.post(f"/api{self.path}/preview", body, content_type="application/json")
         self.apply_list(self.plot.lead, self.path, body)
         self.assertEqual(Portfolio.objects.count(), 2000)
@@ -446,6 +447,63 @@ class Staff(ApiCase):
         self.ok(self.plot.lead, "PUT", f"{self.path}/{self.plot.lead.pk}", {"role": None})
         self.assertEqual(StaffRole.objects.get().person_id, self.marsh.pk)
         self.problem(404, self.plot.lead, "GET", self.path)
+
+    def test_lent_to_a_cover_teacher_for_some_days(self) -> None:
+        self.plot.pocket("About me", "page")
+        portfolio = Portfolio.objects.get()
+        group, cover = self.plot.group, f"{self.path}/{self.marsh.pk}"
+
+        def lend(first: int | None, last: int | None) -> None:
+            days = [None if one is None else str(TODAY + timedelta(days=one)) for one in (first, last)]
+            self.ok(self.plot.lead, "PUT", cover, {"role": "co_teacher", "first": days[0], "last": days[1]})
+
+        def sees() -> bool:
+            board = self.client_of(self.marsh).get(f"/api/groups/{group.pk}/pegs").status_code
+            work = self.client_of(self.marsh).get(f"/api/portfolios/{portfolio.pk}").status_code
+            self.assertIn((board, work), ((200, 200), (404, 404)))
+            named = group.pk in [one["id"] for one in self.ok(self.marsh, "GET", "/session")["groups"]]
+            told = self.marsh.pk in directory.staff_of(group.pk, Role.LEAD, Role.CO_TEACHER)
+            self.assertEqual({named, told}, {board == 200})
+            return board == 200
+
+        for first, last, seen in ((0, 0, True), (1, None, False), (None, 5, True), (-9, 2, True), (1, 9, False)):
+            lend(first, last)
+            self.assertEqual(sees(), seen, (first, last))
+        line = next(one for one in self.ok(self.plot.lead, "GET", self.path)["staff"] if not one["me"])
+        self.assertEqual((line["first"], line["last"]), tuple(str(TODAY + timedelta(days=one)) for one in (1, 9)))
+        lend(None, 3)
+        StaffRole.objects.filter(person=self.marsh).update(last=TODAY - timedelta(days=1))
+        self.assertFalse(sees(), "over by itself")
+        self.assertEqual(leads_of(self.student.pk), [self.plot.lead.pk])
+
+    def test_days_that_cannot_be(self) -> None:
+        cover, today = f"{self.path}/{self.marsh.pk}", str(TODAY)
+        yesterday, tomorrow = str(TODAY - timedelta(days=1)), str(TODAY + timedelta(days=1))
+        body = {"role": "co_teacher", "first": tomorrow, "last": today}
+        self.assertIn("before the first", self.problem(422, self.plot.lead, "PUT", cover, body)["title"])
+        body = {"role": "co_teacher", "last": yesterday}
+        self.assertIn("over already", self.problem(422, self.plot.lead, "PUT", cover, body)["title"])
+        # The lead that stays is one for good; nobody says their own days.
+        own = f"{self.path}/{self.plot.lead.pk}"
+        self.problem(403, self.plot.lead, "PUT", own, {"role": "lead", "last": tomorrow})
+        self.ok(self.plot.lead, "PUT", cover, {"role": "lead", "last": tomorrow})
+        self.assertIn("only lead", self.problem(403, self.plot.lead, "PUT", own, {"role": "observer"})["title"])
+        self.problem(403, self.marsh, "PUT", own, {"role": "lead", "last": tomorrow})
+        self.problem(403, self.marsh, "PUT", cover, {"role": "lead"})
+
+    def test_handed_over_in_one_step(self) -> None:
+        path = f"/groups/{self.plot.group.pk}/hand-over"
+        self.ok(self.plot.lead, "PUT", f"{self.path}/{self.marsh.pk}", {"role": "observer", "last": str(TODAY)})
+        self.problem(403, self.marsh, "POST", path, {"person": self.marsh.pk, "stays": None})
+        self.problem(422, self.plot.lead, "POST", path, {"person": self.plot.lead.pk, "stays": "marker"})
+        self.problem(404, self.plot.lead, "POST", path, {"person": self.student.pk, "stays": "marker"})
+        self.assertEqual(StaffRole.objects.get(person=self.plot.lead).role, "lead", "not by half")
+        self.ok(self.plot.lead, "POST", path, {"person": self.marsh.pk, "stays": "marker"})
+        roles = {one.person_id: (one.role, one.last) for one in StaffRole.objects.all()}
+        self.assertEqual(roles, {self.marsh.pk: ("lead", None), self.plot.lead.pk: ("marker", None)})
+        self.problem(403, self.plot.lead, "POST", path, {"person": self.plot.lead.pk, "stays": None})
+        self.ok(self.marsh, "POST", path, {"person": self.plot.lead.pk, "stays": None})
+        self.assertEqual(StaffRole.objects.get().person_id, self.plot.lead.pk)
 
     def test_what_each_role_may_do_is_said_as_the_policy_has_it(self) -> None:
         writes = {Action.SET_HANDIN, Action.MARK, Action.KEEP_ROSTER, Action.KEEP_STAFF, Action.EXCUSE}

@@ -888,6 +888,26 @@ export interface paths {
         patch: operations["change_filter"];
         trace?: never;
     };
+    "/api/groups/{group_id}/hand-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Over
+         * @description Hand a class over to somebody else, who leads it from now on.
+         */
+        post: operations["hand_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/handins": {
         parameters: {
             query?: never;
@@ -6180,6 +6200,16 @@ export interface components {
             weeks: components["schemas"]["WeekShape"][];
         };
         /**
+         * HandOverIn
+         * @description Who leads the class from now on, and what the lead of before stays as.
+         */
+        HandOverIn: {
+            /** Person */
+            person: number;
+            /** Stays */
+            stays?: ("co_teacher" | "marker" | "observer") | null;
+        };
+        /**
          * Hindrance
          * @description Why a change (by its place) cannot be made; ``version`` is the one that stands now, where it was overtaken.
          */
@@ -9121,9 +9151,13 @@ export interface components {
         };
         /**
          * RoleIn
-         * @description The role to have; None takes out of the class.
+         * @description The role to have, for good or on some days; None takes out of the class.
          */
         RoleIn: {
+            /** First */
+            first?: string | null;
+            /** Last */
+            last?: string | null;
             /** Role */
             role: ("lead" | "co_teacher" | "marker" | "observer") | null;
         };
@@ -9636,6 +9670,10 @@ export interface components {
         StaffLine: {
             /** Email */
             email: string;
+            /** First */
+            first: string | null;
+            /** Last */
+            last: string | null;
             /** May Become */
             may_become: ("lead" | "co_teacher" | "marker" | "observer")[];
             /** May Take Out */
@@ -9659,6 +9697,8 @@ export interface components {
         StaffShape: {
             /** May Add */
             may_add: ("lead" | "co_teacher" | "marker" | "observer")[];
+            /** May Hand Over */
+            may_hand_over: boolean;
             /** Roles */
             roles: components["schemas"]["RoleLine"][];
             /** Staff */
@@ -11685,6 +11725,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["KeptFilterShape"];
                 };
+            };
+        };
+    };
+    hand_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

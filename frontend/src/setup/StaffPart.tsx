@@ -7,7 +7,10 @@ import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { sessionQuery, staffQuery } from "../api/queries";
+import { freshSession } from "../api/session";
 import { Button } from "../ui/Button";
+import { fullDay } from "../ui/dates";
+import { DateField } from "../ui/days/DateField";
 import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { Select } from "../ui/Select";
@@ -16,13 +19,25 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { ROLES, ROLES_WITHIN } from "./texts";
 import { TEXTS } from "./texts";
 
-type Role = Schema["StaffLine"]["role"];
-interface Change {
+type Line = Schema["StaffLine"];
+type Role = Line["role"];
+interface Days {
+  first: string | null;
+  last: string | null;
+}
+const ALWAYS: Days = { first: null, last: null };
+interface Had extends Days {
+  role: Role | null;
+}
+interface Change extends Had {
   person: number;
   name: string;
-  role: Role | null;
-  before: Role | null;
+  before: Had;
   me?: boolean;
+}
+
+function hadOf({ role, first, last }: Line): Had {
+  return { role, first, last };
 }
 
 export function StaffPart({ groupId }: { groupId: number }) {
@@ -30,10 +45,12 @@ export function StaffPart({ groupId }: { groupId: number }) {
   const queries = useQueryClient();
   const say = useSay();
   const navigate = useNavigate();
-  const [leaving, setLeaving] = useState<Schema["StaffLine"] | null>(null);
+  const [leaving, setLeaving] = useState<Line | null>(null);
+  const [dating, setDating] = useState<Line | null>(null);
+  const [handing, setHanding] = useState(false);
   const set = useMutation({
-    mutationFn: ({ person, role }: Change) =>
-      data(client.PUT("/api/groups/{group_id}/staff/{person_id}", { params: { path: { group_id: groupId, person_id: person } }, body: { role } })),
+    mutationFn: ({ person, role, first, last }: Change) =>
+      data(client.PUT("/api/groups/{group_id}/staff/{person_id}", { params: { path: { group_id: groupId, person_id: person } }, body: { role, first, last } })),
     onSuccess: async (_, change) => {
       if (change.me && change.role === null) {
         // The class is theirs no more: the session says where else they are.
@@ -42,14 +59,15 @@ export function StaffPart({ groupId }: { groupId: number }) {
         return;
       }
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
-      const words = change.role ? TEXTS.nameIsRoleNow({ name: change.name, role: ROLES_WITHIN[change.role] ?? "" }) : TEXTS.nameIsNoLongerIn({ name: change.name });
+      const words = change.role ? TEXTS.nameIsRoleNow({ name: change.name, role: ROLES_WITHIN[change.role] ?? "", days: daysOf(change) || TEXTS.now }) : TEXTS.nameIsNoLongerIn({ name: change.name });
       // Nobody gives themselves a role, so what one gave up oneself is not taken back here.
-      say(words, change.me ? undefined : () => set.mutate({ ...change, role: change.before, before: change.role }));
+      say(words, change.me ? undefined : () => set.mutate({ ...change, ...change.before, before: { role: change.role, first: change.first, last: change.last } }));
     },
   });
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
-  const { staff, roles, may_add: add } = found.data;
+  const { staff, roles, may_add: add, may_hand_over: mayHandOver } = found.data;
+  const change = (one: Line, to: Partial<Had>) => set.mutate({ ...hadOf(one), ...to, person: one.person, name: one.name, before: hadOf(one), me: one.me });
   return (
     <section aria-labelledby="staff" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <h1 id="staff" className="text-xl">
@@ -69,6 +87,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
                 {one.me && <span className="font-normal text-quiet">{" "}{TEXTS.you}</span>}
               </span>
               <span className="block truncate text-quiet">{one.email}</span>
+              {daysOf(one) && <span className="block font-semibold text-copper">{daysOf(one)}</span>}
             </span>
             {one.may_become.length > 1 || one.may_take_out ? (
               <>
@@ -77,10 +96,18 @@ export function StaffPart({ groupId }: { groupId: number }) {
                   label={TEXTS.roleOfName({ name: one.name })}
                   value={one.role}
                   options={one.may_become.map((role) => ({ value: role, shown: ROLES[role] ?? role }))}
-                  onChange={(role) => set.mutate({ person: one.person, name: one.name, role: role as Role, before: one.role, me: one.me })}
+                  onChange={(role) => change(one, { role: role as Role })}
                 />
+                {one.may_take_out && !one.me ? (
+                  <Button look="quiet" className="w-20" onClick={() => setDating(one)}>
+                    {TEXTS.days}
+                    <span className="sr-only"> {one.name}</span>
+                  </Button>
+                ) : (
+                  <span className="w-20 max-sm:hidden" />
+                )}
                 {one.may_take_out && (
-                  <Button look="quiet" className="w-36" onClick={() => (one.me ? setLeaving(one) : set.mutate({ person: one.person, name: one.name, role: null, before: one.role }))}>
+                  <Button look="quiet" className="w-36" onClick={() => (one.me ? setLeaving(one) : change(one, { role: null, ...ALWAYS }))}>
                     {one.me ? TEXTS.leaveTheClass : TEXTS.takeOut}
                     <span className="sr-only"> {one.name}</span>
                   </Button>
@@ -103,7 +130,7 @@ export function StaffPart({ groupId }: { groupId: number }) {
               big
               look="main"
               onClick={() => {
-                set.mutate({ person: leaving.person, name: leaving.name, role: null, before: leaving.role, me: true });
+                change(leaving, { role: null, ...ALWAYS });
                 setLeaving(null);
               }}
             >
@@ -112,7 +139,24 @@ export function StaffPart({ groupId }: { groupId: number }) {
           </div>
         </Modal>
       )}
-      {add.length > 0 && <Add groupId={groupId} roles={add} onAdd={(person, name, role) => set.mutate({ person, name, role, before: null })} />}
+      {dating && (
+        <DaysDialog
+          line={dating}
+          onClose={() => setDating(null)}
+          onDone={(days) => {
+            setDating(null);
+            change(dating, days);
+          }}
+        />
+      )}
+      {handing && <HandOver groupId={groupId} staff={staff.filter((one) => !one.me)} onClose={() => setHanding(false)} />}
+      {add.length > 0 && <Add groupId={groupId} roles={add} onAdd={(person, name, had) => set.mutate({ person, name, ...had, before: { role: null, ...ALWAYS } })} />}
+      {mayHandOver && (
+        <div className="flex max-w-3xl flex-wrap items-center gap-3 rounded-lg border border-edge bg-paper px-4 py-3">
+          <p className="min-w-0 flex-1">{TEXTS.handOverHint}</p>
+          <Button onClick={() => setHanding(true)}>{TEXTS.handOver}</Button>
+        </div>
+      )}
       <section aria-labelledby="roles" className="max-w-3xl">
         <h2 id="roles" className="mb-2 text-base">
           {TEXTS.whatEachRoleMayDo}
@@ -130,10 +174,121 @@ export function StaffPart({ groupId }: { groupId: number }) {
   );
 }
 
+/** ``from Mon 7 Dec until Fri 18 Dec``; nothing where it is for good. */
+function daysOf({ first, last }: Days): string {
+  if (!first && !last) return "";
+  return TEXTS.fromUntil({ first: first ? fullDay(first) : "", last: last ? fullDay(last) : "", span: first ? (last ? "both" : "first") : "last" });
+}
+
+/** From when to when somebody is in the class. */
+function DaysDialog({ line, onClose, onDone }: { line: Line; onClose: () => void; onDone: (days: Days) => void }) {
+  const [first, setFirst] = useState(line.first ?? "");
+  const [last, setLast] = useState(line.last ?? "");
+  return (
+    <Modal title={TEXTS.daysOfName({ name: line.name })} narrow onClose={onClose}>
+      <form
+        noValidate
+        className="flex flex-col gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          onDone({ first: first || null, last: last || null });
+        }}
+      >
+        <p>{TEXTS.daysHint}</p>
+        <div className="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
+          <DateField label={TEXTS.firstDayHere} value={first} onChange={setFirst} />
+          <DateField label={TEXTS.lastDayHere} value={last} onChange={setLast} />
+        </div>
+        <div className="flex justify-end gap-2">
+          <Button big onClick={onClose}>
+            {TEXTS.leaveAsItIs}
+          </Button>
+          <Button big look="main" type="submit">
+            {TEXTS.setDays}
+          </Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}
+
+const STAYS = ["co_teacher", "marker", "observer"] as const;
+
+/** The class goes to a colleague who is in it: asked before, since only they can give it back. */
+function HandOver({ groupId, staff, onClose }: { groupId: number; staff: Line[]; onClose: () => void }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const say = useSay();
+  const [to, setTo] = useState(staff[0]?.person ?? 0);
+  const [stays, setStays] = useState<(typeof STAYS)[number] | "">("co_teacher");
+  const hand = useMutation({
+    mutationFn: () => data(client.POST("/api/groups/{group_id}/hand-over", { params: { path: { group_id: groupId } }, body: { person: to, stays: stays || null } })),
+    onSuccess: async () => {
+      onClose();
+      if (!stays) await navigate("/");
+      say(TEXTS.handedOver({ name: staff.find((one) => one.person === to)?.name ?? "" }));
+      // What one may do in it is another thing now.
+      await freshSession(queries);
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+    },
+  });
+  return (
+    <Modal title={TEXTS.handOverTitle} narrow onClose={onClose}>
+      {staff.length === 0 ? (
+        <p>{TEXTS.addThemFirst}</p>
+      ) : (
+        <form
+          noValidate
+          className="flex flex-col gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            hand.mutate();
+          }}
+        >
+          <label className="font-bold">
+            {TEXTS.handOverTo}
+            <select value={to} onChange={(event) => setTo(Number(event.target.value))} className={PICK}>
+              {staff.map((one) => (
+                <option key={one.person} value={one.person}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="font-bold">
+            {TEXTS.youStayAs}
+            <select value={stays} onChange={(event) => setStays(event.target.value as typeof stays)} className={PICK}>
+              {STAYS.map((one) => (
+                <option key={one} value={one}>
+                  {ROLES[one]}
+                </option>
+              ))}
+              <option value="">{TEXTS.notAtAll}</option>
+            </select>
+          </label>
+          <p>{TEXTS.handOverWhat}</p>
+          {hand.error instanceof Problem && <Notice title={hand.error.title} fix={hand.error.fix} />}
+          <div className="flex justify-end gap-2">
+            <Button big onClick={onClose}>
+              {TEXTS.keepTheClass}
+            </Button>
+            <Button big look="main" type="submit" disabled={hand.isPending}>
+              {TEXTS.handOverNow}
+            </Button>
+          </div>
+        </form>
+      )}
+    </Modal>
+  );
+}
+
+const PICK = "mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-2 font-normal";
+
 /** Find somebody with a staff account, by a part of the name or address; the role is chosen as they are added. */
-function Add({ groupId, roles, onAdd }: { groupId: number; roles: Role[]; onAdd: (person: number, name: string, role: Role) => void }) {
+function Add({ groupId, roles, onAdd }: { groupId: number; roles: Role[]; onAdd: (person: number, name: string, had: Had) => void }) {
   const [text, setText] = useState("");
   const [role, setRole] = useState<Role>(roles.includes("co_teacher") ? "co_teacher" : (roles[0] ?? "observer"));
+  const [days, setDays] = useState({ first: "", last: "" });
   const wanted = text.trim();
   const found = useQuery({
     queryKey: ["group", groupId, "find-staff", wanted],
@@ -144,7 +299,7 @@ function Add({ groupId, roles, onAdd }: { groupId: number; roles: Role[]; onAdd:
   return (
     <div className="max-w-3xl">
       <div className="flex flex-wrap items-end gap-3">
-        <label className="min-w-64 flex-1 font-bold">
+        <label className="min-w-52 flex-1 font-bold">
           {TEXTS.addSomebodyByNameOr}
           <input
             value={text}
@@ -163,6 +318,8 @@ function Add({ groupId, roles, onAdd }: { groupId: number; roles: Role[]; onAdd:
             ))}
           </select>
         </label>
+        <DateField label={TEXTS.fromDay} hint={TEXTS.orAtOnce} value={days.first} onChange={(first) => setDays({ ...days, first })} className="w-44" />
+        <DateField label={TEXTS.untilDay} hint={TEXTS.orForGood} value={days.last} onChange={(last) => setDays({ ...days, last })} className="w-44" />
       </div>
       <div aria-live="polite">
         {shown?.length === 0 && <p className="mt-2 text-quiet">{TEXTS.nobodyOfThatNameHas}</p>}
@@ -176,8 +333,9 @@ function Add({ groupId, roles, onAdd }: { groupId: number; roles: Role[]; onAdd:
                 <Button
                   icon={<UserPlus aria-hidden size={16} />}
                   onClick={() => {
-                    onAdd(one.person, one.name, role);
+                    onAdd(one.person, one.name, { role, first: days.first || null, last: days.last || null });
                     setText("");
+                    setDays({ first: "", last: "" });
                   }}
                 >
                   {TEXTS.add}<span className="sr-only"> {one.name}</span>
