@@ -51,7 +51,7 @@ _VERBS = {
     ),
     Kind.ROSTER: (
         "card_made card_voided came_back enrolled left password_given pegs_swapped roster_undone student_changed "
-        "class_changed class_started"
+        "class_changed class_started accounts_put_together accounts_parted"
     ),
     Kind.LISTS: (
         "join_confirmed join_declined join_requested join_withdrawn roster_by_itself roster_dropped roster_put_aside"

@@ -26,6 +26,8 @@ class Person(AbstractBaseUser):
     """The name is written and said family name first."""
     to_complete = models.BooleanField(default=False)
     """A student whose name was made from an address, until a list gives it."""
+    same_as = models.ForeignKey("self", models.SET_NULL, null=True, blank=True, related_name="+")
+    """The account that this one was put together with: it is closed, and no list finds it."""
     is_active = models.BooleanField(default=True)
     is_staff = models.BooleanField(default=False)
     """A member of staff: may be given a role in a class, and start one."""
@@ -217,6 +219,17 @@ class RosterDrop(models.Model):
     change = models.ForeignKey(RosterChange, models.SET_NULL, null=True, related_name="+")
     missing = models.JSONField(default=list)
     """Enrolments that it did not name when it was applied by itself, until somebody says what became of them."""
+
+
+class PutTogether(models.Model):
+    """Two accounts that turned out to be one student's, put together; ``data`` undoes it, and goes with that."""
+
+    kept = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    other = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    by = models.ForeignKey(Person, models.SET_NULL, null=True, related_name="+")
+    at = models.DateTimeField()
+    data = models.JSONField()
+    undone_at = models.DateTimeField(null=True, blank=True)
 
 
 class JoinRequest(models.Model):

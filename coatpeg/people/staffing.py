@@ -280,6 +280,10 @@ def set_active(person: Person, other_id: int, now: datetime, *, active: bool) ->
         other = Person.objects.select_for_update().filter(pk=other_id).first()
         if other is None:
             raise Gone("There is no such account.", fix="Load the list again.")
+        if active and other.same_as_id is not None:
+            raise Refused(
+                "This account was put together with another one.", where="account", fix="Take them apart first."
+            )
         if other.pk == person.pk and not active:
             raise Refused("This is your own account.", where="account", fix="Ask another administrator to close it.")
         other.is_active = active

@@ -31,7 +31,7 @@ def find(person: Person, text: str) -> list[dict[str, Any]]:
         return []
     found = [
         one
-        for one in Person.objects.filter(is_staff=False).prefetch_related("enrolments__group")
+        for one in Person.objects.filter(is_staff=False, same_as=None).prefetch_related("enrolments__group")
         if all(part in search_key(f"{one.given_name} {one.family_name} {one.username} {one.number}") for part in wanted)
     ]
     found.sort(key=lambda one: sort_key(one.family_name, one.given_name, one.pk))

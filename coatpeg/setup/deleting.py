@@ -20,12 +20,13 @@ from coatpeg.people.models import Person, TeachingGroup
 from coatpeg.portfolios.models import Artefact, Comment, Evidence, LogRow, LoosePage
 from coatpeg.portfolios.writing import lock_portfolios
 
-_WORK = (Evidence, Artefact, LogRow, LoosePage, Comment)
+WORK = (Evidence, Artefact, LogRow, LoosePage, Comment)
+"""What a student puts in, and what is said about it; all of it hangs on a portfolio."""
 
 
 def begun(group_id: int) -> bool:
     """Whether anybody has ever put anything into a portfolio of the class, or handed it in."""
-    in_portfolios = any(one.objects.filter(portfolio__enrolment__group_id=group_id).exists() for one in _WORK)
+    in_portfolios = any(one.objects.filter(portfolio__enrolment__group_id=group_id).exists() for one in WORK)
     return in_portfolios or Submission.objects.filter(handin__group_id=group_id).exists()
 
 

@@ -25,6 +25,7 @@ from coatpeg.people.bell_api import router as bell_router
 from coatpeg.portfolios.api import router as portfolios_router
 from coatpeg.setup.calendar.api import router as calendar_router
 from coatpeg.setup.roster.api import router as roster_router
+from coatpeg.setup.roster.together_api import router as together_router
 from coatpeg.setup.starting_api import router as starting_router
 from coatpeg.setup.template.api import router as template_router
 from coatpeg.setup.template.draft_api import router as draft_router
@@ -67,6 +68,7 @@ ROUTERS = (
     roster_router,
     calendar_router,
     starting_router,
+    together_router,
     template_router,
     gallery_router,
     draft_router,

@@ -88,6 +88,7 @@ class Documented(ApiCase):
             "comment_id": own.comment.pk,
             "revision_id": own.revision.pk,
             "shown_id": own.shown.pk,
+            "together_id": 1,
             "number": 1,
         }
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import base64
+import secrets
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import timedelta
@@ -205,6 +206,12 @@ def row_file(client: Client, t: Things) -> HttpResponse:
     return client.post(f"/api/portfolios/{t.portfolio.pk}/pockets/{t.log.pk}/row-files", {"file": file})
 
 
+def two_accounts(t: Things) -> dict[str, int]:
+    """A student of the class, and an account beside that was never used."""
+    beside = Person.objects.create(given_name="Beside", username=secrets.token_hex(8))
+    return {"kept": t.portfolio.enrolment.person_id, "other": beside.pk}
+
+
 def pocket_file(client: Client, t: Things) -> HttpResponse:
     file = SimpleUploadedFile("card.jpg", builders.jpeg())
     return client.post(f"/api/groups/{t.of.group.pk}/template/pockets/{t.page.pk}/files", {"file": file})
@@ -403,6 +410,10 @@ CALLS: dict[str, Call] = {
     "add_account": send("post", "/api/accounts", lambda t: {"family": "Blom", "given": "Ida"}),
     "set_active": send("put", "/api/accounts/{t.of.lead.pk}/active", lambda t: {"active": True}),
     "new_password": send("post", "/api/accounts/{t.of.lead.pk}/password"),
+    "see_accounts_together": get("/api/accounts/together"),
+    "look_at_accounts_together": send("post", "/api/accounts/together/look", two_accounts),
+    "put_accounts_together": send("post", "/api/accounts/together", two_accounts),
+    "take_accounts_apart": send("delete", "/api/accounts/together/999999"),
     "see_class": get(GROUP),
     "delete_class": send("delete", GROUP),
     "put_class_away": send("put", GROUP + "/put-away"),
@@ -584,6 +595,10 @@ OF_SCHOOL = {
     "set_active",
     "new_password",
     "find_students",
+    "see_accounts_together",
+    "look_at_accounts_together",
+    "put_accounts_together",
+    "take_accounts_apart",
     "see_mails",
     "read_mail",
 }
@@ -592,6 +607,7 @@ OF_ADMINISTRATOR_TOO = {"settle_join_request", "give_password"}
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
 ALLOWED_BUT = {
     "delete_class": {422},
+    "take_accounts_apart": {404},
     "reopen": {409},
     "sign_in": {403},
     "sign_in_by_card": {403},

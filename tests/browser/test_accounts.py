@@ -95,6 +95,26 @@ class Attack(BrowserCase):
         device.reload()
         expect(device.get_by_label("User name")).to_be_visible()
 
+    def test_two_accounts_of_one_student_are_put_together_and_taken_apart(self) -> None:
+        forge = builders.klass("9 Forge", "forge", today=self.today)
+        twice = forge.student("thandi2", "Thandi", "Dube").enrolment.person
+        admin = self.page(builders.person("bright", administrator=True), "/school?part=accounts")
+        admin.get_by_label("Find a student").fill("dube")
+        admin.get_by_role("button", name=re.compile("^Put together")).first.click()
+        dialog = admin.get_by_role("dialog", name="Two accounts of one student")
+        expect(dialog.get_by_text("Comes over with all work: 9 Forge")).to_be_visible()
+        self.no_violation(admin)
+        dialog.get_by_role("button", name="Put them together").click()
+        expect(admin.get_by_text("Dube, Thandi has one account now.")).to_be_visible()
+        expect(admin.get_by_role("button", name=re.compile("^Put together"))).to_have_count(1)
+        self.no_violation(admin)
+        student = self.page(self.thandi.enrolment.person)
+        student.get_by_role("button", name=re.compile("^Choose a class")).click()
+        expect(student.get_by_role("option", name=re.compile("^9 Forge"))).to_be_visible()
+        admin.get_by_role("button", name="Take apart Dube, Thandi").click()
+        expect(admin.get_by_text("They are two accounts again.")).to_be_visible()
+        self.assertEqual(Enrolment.objects.get(group=forge.group).person_id, twice.pk)
+
     def test_a_card_over_somebodys_sign_in_asks_first(self) -> None:
         secret = self.secret(self.eight.group.pk, self.thandi.enrolment_id, self.eight.lead)
         self.expected_complaints.append("409")

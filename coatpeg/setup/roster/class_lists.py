@@ -144,7 +144,7 @@ def known_students(group_id: int, today: date, rights: Rights) -> list[Known]:
     for person_id, name in elsewhere.values_list("person_id", "group__name"):
         groups[person_id].append(name)
     found = []
-    students = Person.objects.filter(is_staff=False).order_by("pk")
+    students = Person.objects.filter(is_staff=False, same_as=None).order_by("pk")
     fields = ("pk", "family_name", "given_name", "email", "number", "family_first")
     for pk, family, given, email, number, family_first in students.values_list(*fields):
         member = here.get(pk)

@@ -264,6 +264,8 @@ def undo(person: models.Person, group_id: int, change_id: int, now: datetime) ->
         Portfolio.objects.filter(enrolment__in=data["enrolments"]).delete()
         models.Enrolment.objects.filter(pk__in=data["enrolments"]).delete()
         nobody_else = models.Person.objects.filter(pk__in=data["people"], enrolments=None, staff_roles=None)
+        joined = models.PutTogether.objects.filter(undone_at=None)
+        nobody_else = nobody_else.exclude(pk__in=joined.values("kept")).exclude(pk__in=joined.values("other"))
         nobody_else.delete()
         change.undone_at, change.data = now, {}
         change.save()

@@ -205,6 +205,12 @@ export const accountsQuery = queryOptions({
 });
 
 /** Students' accounts by a part of a name, user name or number. */
+/** Accounts that were put together. */
+export const togetherQuery = queryOptions({
+  queryKey: ["accounts", "together"],
+  queryFn: () => data(client.GET("/api/accounts/together")),
+});
+
 export const studentAccountsQuery = (text: string) =>
   queryOptions({
     queryKey: ["accounts", "students", text],

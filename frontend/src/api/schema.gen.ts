@@ -48,6 +48,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/accounts/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Accounts Together
+         * @description What was put together and not taken apart.
+         */
+        get: operations["see_accounts_together"];
+        put?: never;
+        /**
+         * Put Accounts Together
+         * @description Put two accounts of one student together.
+         */
+        post: operations["put_accounts_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/together/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Accounts Together
+         * @description What putting two accounts together would mean; nothing is written.
+         */
+        post: operations["look_at_accounts_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/together/{together_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Accounts Apart
+         * @description Take them apart again.
+         */
+        delete: operations["take_accounts_apart"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/accounts/{person_id}/active": {
         parameters: {
             query?: never;
@@ -10093,6 +10157,49 @@ export interface components {
             title: string;
         };
         /**
+         * TogetherId
+         * @description By which it is undone.
+         */
+        TogetherId: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * TogetherMeaning
+         * @description What it would mean, by names of classes.
+         */
+        TogetherMeaning: {
+            /** Both */
+            both: string[];
+            /** Ended */
+            ended: string[];
+            /** Moved */
+            moved: string[];
+        };
+        /**
+         * TogetherShape
+         * @description Two accounts that were put together.
+         */
+        TogetherShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Kept */
+            kept: string;
+            /** Other */
+            other: string;
+            /** Other Username */
+            other_username: string;
+            /** Username */
+            username: string;
+        };
+        /**
          * TouchedShape
          * @description What was done, or would be.
          */
@@ -10103,6 +10210,16 @@ export interface components {
             left: components["schemas"]["LeftShape"][];
             /** Students */
             students: number;
+        };
+        /**
+         * TwoIn
+         * @description The account that stays, and the one that is closed.
+         */
+        TwoIn: {
+            /** Kept */
+            kept: number;
+            /** Other */
+            other: number;
         };
         /**
          * TypedIn
@@ -10551,6 +10668,94 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["AccountShape"][];
                 };
+            };
+        };
+    };
+    see_accounts_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherShape"][];
+                };
+            };
+        };
+    };
+    put_accounts_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherId"];
+                };
+            };
+        };
+    };
+    look_at_accounts_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherMeaning"];
+                };
+            };
+        };
+    };
+    take_accounts_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                together_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

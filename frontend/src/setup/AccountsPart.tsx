@@ -13,7 +13,8 @@ import { useSettled } from "../ui/useSettled";
 import { Failed, Waiting } from "../ui/Waiting";
 import { useKeptForm } from "../writing/useBack";
 import { FirstPassword } from "./FirstPassword";
-import { ACCOUNTS } from "./texts";
+import { PutTogether } from "./TogetherDialog";
+import { ACCOUNTS, TOGETHER } from "./texts";
 import { TEXTS } from "./texts";
 
 type Account = Schema["AccountShape"];
@@ -25,6 +26,7 @@ export function AccountsPart() {
   const [fresh, setFresh] = useState<Fresh | null>(null);
   const reload = () => queries.invalidateQueries({ queryKey: accountsQuery.queryKey });
   const [text, setText] = useState("");
+  const [together, setTogether] = useState<Account | null>(null);
   const wanted = useSettled(text.trim());
   const students = useQuery(studentAccountsQuery(wanted));
   const password = useMutation({
@@ -38,7 +40,8 @@ export function AccountsPart() {
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   const error = active.error ?? password.error;
-  const shown = wanted.length > 1 ? (students.data ?? []) : found.data;
+  const ofStudents = wanted.length > 1;
+  const shown = ofStudents ? (students.data ?? []) : found.data;
   return (
     <section aria-labelledby="accounts" className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
       <h1 id="accounts" className="text-xl">
@@ -60,21 +63,24 @@ export function AccountsPart() {
       {students.data?.length === 0 && <p>{ACCOUNTS.nobody}</p>}
       <ul className="max-w-4xl divide-y divide-line rounded-lg border border-edge bg-paper">
         {shown.map((one) => (
-          <Line key={one.person} one={one} busy={password.isPending || active.isPending} onPassword={() => password.mutate(one.person)} onActive={() => active.mutate(one)} />
+          <Line key={one.person} one={one} onTogether={ofStudents ? () => setTogether(one) : undefined} busy={password.isPending || active.isPending} onPassword={() => password.mutate(one.person)} onActive={() => active.mutate(one)} />
         ))}
       </ul>
+      <PutTogether kept={together} shown={shown} onClose={() => setTogether(null)} />
     </section>
   );
 }
 
 interface LineProps {
   one: Account;
+  /** Of a student's account. */
+  onTogether: (() => void) | undefined;
   busy: boolean;
   onPassword: () => void;
   onActive: () => void;
 }
 
-function Line({ one, busy, onPassword, onActive }: LineProps) {
+function Line({ one, onTogether, busy, onPassword, onActive }: LineProps) {
   return (
     <li className={`flex flex-wrap items-center gap-3 px-4 py-2 ${one.active ? "" : "text-quiet"}`}>
       <span className="min-w-0 flex-1">
@@ -85,6 +91,12 @@ function Line({ one, busy, onPassword, onActive }: LineProps) {
         </span>
         <span className="block truncate text-quiet">{[one.username, one.email, one.classes.join(", ")].filter(Boolean).join(" · ")}</span>
       </span>
+      {onTogether && (
+        <Button disabled={busy} onClick={onTogether}>
+          {TOGETHER.open}
+          <span className="sr-only"> {TOGETHER.ofName({ name: one.name })}</span>
+        </Button>
+      )}
       <Button icon={<KeyRound aria-hidden size={16} />} disabled={busy} onClick={onPassword}>
         {TEXTS.password}<span className="sr-only">{" "}{TEXTS.forName({ name: one.name })}</span>
       </Button>

@@ -324,6 +324,29 @@ export const ACCOUNTS = catalogue("setup.accounts", {
   nobody: "No student has this name, user name or number.",
 });
 
+/** Two accounts of one student. */
+export const TOGETHER = catalogue("setup.together", {
+  open: "Put together …",
+  ofName: message<{ name: string }>("with another account of {name}"),
+  title: "Two accounts of one student",
+  findBoth: "Find both accounts first: type a part of the name that both have.",
+  stays: "This account stays:",
+  closes: "This one is closed",
+  what: "The student signs in with the account that stays, and has all work and history of both. Cards of the other one no longer work. It can be undone here any day.",
+  moved: message<{ classes: string }>("Comes over with all work: {classes}"),
+  ended: message<{ classes: string }>("In both; the place without any work in it ends today: {classes}"),
+  noClass: "The other account is in no class.",
+  both: message<{ classes: string }>("There is work of both accounts in {classes}."),
+  bothFix: "Nothing can be put together while the student has worked in one class under both.",
+  keep: "Leave them as they are",
+  put: "Put them together",
+  done: message<{ name: string }>("{name} has one account now."),
+  apart: "They are two accounts again.",
+  list: "Put together",
+  with: message<{ other: string; username: string; by: string; day: string }>("with {other} ({username}), {day}, by {by}"),
+  takeApart: "Take apart",
+});
+
 /** What changed the class list. */
 export const LIST_CHANGES = catalogue("setup.listChanges", {
   title: "What changed this list",
