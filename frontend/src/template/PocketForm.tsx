@@ -25,6 +25,7 @@ import type { Kind, Laid } from "./texts";
 import type { ChangePocket, TemplateDraft } from "./useTemplateDraft";
 import { VersionsPart } from "./VersionsPart";
 
+const WholePreview = lazy(() => patiently(() => import("./WholePreview")).then((view) => ({ default: view.WholePreview })));
 const LockDialog = lazy(() => patiently(() => import("../live/LockDialog")).then((view) => ({ default: view.LockDialog })));
 
 interface Props {
@@ -67,6 +68,7 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
     form.setValue("kind", kind);
   };
   const [previewing, setPreviewing] = useState(false);
+  const [whole, setWhole] = useState(false);
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-none max-lg:flex-col">
       <form
@@ -131,7 +133,12 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
           </label>
         </div>
       </form>
-      <PocketPreview shown={previewing} fields={standsIn(fields, template.sections.find((one) => one.pockets.some((of) => of.id === pocket.id))?.units[0])} pocket={pocket} chips={open?.chips ?? []} />
+      {whole && (
+        <Suspense>
+          <WholePreview groupId={groupId} template={template} edits={draft.edits} first={pocket.id} onClose={() => setWhole(false)} />
+        </Suspense>
+      )}
+      <PocketPreview onWhole={() => setWhole(true)} shown={previewing} fields={standsIn(fields, template.sections.find((one) => one.pockets.some((of) => of.id === pocket.id))?.units[0])} pocket={pocket} chips={open?.chips ?? []} />
     </div>
   );
 }

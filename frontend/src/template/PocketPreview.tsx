@@ -1,26 +1,35 @@
 /** How a pocket looks before anything is in it: to a student or to staff, at the width of a phone, tablet or desk. */
+import { File, Maximize2 } from "lucide-react";
 import { useState } from "react";
 import type { Schema } from "../api/client";
+import { Button } from "../ui/Button";
 import { ChipList, Chips } from "../ui/Chips";
 import { RichText } from "../ui/reading/RichText";
 import { heading } from "../log/cells";
 import { columnOf } from "./fields";
 import type { Fields } from "./fields";
-import { SEEN_AS, TEXTS, WIDE_AS } from "./texts";
+import { SEEN_AS, TEXTS, WHOLE, WIDE_AS } from "./texts";
 import type { Laid } from "./texts";
 
-const WIDTHS = { phone: 390, tablet: 820, desk: 1280 } as const;
-type Width = keyof typeof WIDTHS;
+export const WIDTHS = { phone: 390, tablet: 820, desk: 1280 } as const;
+export type Width = keyof typeof WIDTHS;
 const SPACE = 256;
 /** Pixels that the panel gives to a screen. */
 
-interface Props {
+interface Seen {
   fields: Fields;
   pocket: Laid;
   chips: Schema["ChipShape"][];
 }
 
-export function PocketPreview({ fields, pocket, chips, shown }: Props & { /** In a narrow window too, where it is asked for. */ shown: boolean }) {
+interface Props extends Seen {
+  /** In a narrow window too, where it is asked for. */
+  shown: boolean;
+  /** The whole portfolio, at large. */
+  onWhole: () => void;
+}
+
+export function PocketPreview({ fields, pocket, chips, shown, onWhole }: Props) {
   const [as, setAs] = useState<"student" | "staff">("student");
   const [width, setWidth] = useState<Width>("phone");
   const scale = SPACE / WIDTHS[width];
@@ -33,16 +42,19 @@ export function PocketPreview({ fields, pocket, chips, shown }: Props & { /** In
       <div className="w-[272px] rounded-lg border-8 border-ink bg-ground">
         <div className="overflow-hidden rounded-sm" style={{ height: 470 }}>
           <div className="flex flex-col gap-4 p-5" style={{ width: WIDTHS[width], minHeight: 470 / scale, transform: `scale(${scale})`, transformOrigin: "top left" }}>
-            {as === "student" ? <AsStudent fields={fields} chips={chips} /> : <AsStaff fields={fields} pocket={pocket} chips={chips} />}
+            {as === "student" ? <AsStudent fields={fields} files={pocket.files.filter((one) => one.version === "")} chips={chips} /> : <AsStaff fields={fields} pocket={pocket} chips={chips} />}
           </div>
         </div>
       </div>
       <Choice label={TEXTS.width} words={WIDE_AS} value={width} onChange={setWidth} />
+      <Button icon={<Maximize2 aria-hidden size={16} />} onClick={onWhole}>
+        {WHOLE.open}
+      </Button>
     </aside>
   );
 }
 
-function Choice<T extends string>({ label, words, value, onChange }: { label: string; words: Record<T, string>; value: T; onChange: (value: T) => void }) {
+export function Choice<T extends string>({ label, words, value, onChange }: { label: string; words: Record<T, string>; value: T; onChange: (value: T) => void }) {
   return (
     <div role="group" aria-label={label} className="flex flex-wrap gap-1">
       {(Object.keys(words) as T[]).map((one) => (
@@ -60,13 +72,15 @@ function Choice<T extends string>({ label, words, value, onChange }: { label: st
   );
 }
 
-function AsStudent({ fields, chips }: { fields: Fields; chips: Schema["ChipShape"][] }) {
+/** A pocket as its student sees it, with what is given with it. */
+export function AsStudent({ fields, files = [], chips }: { fields: Fields; files?: Laid["files"]; chips: Schema["ChipShape"][] }) {
   return (
     <>
       <div>
         <p className="text-2xl font-bold break-words">{fields.title || "…"}</p>
         <RichText html={fields.directions} className="mt-1 text-base text-ink-soft" />
       </div>
+      <Given files={files} />
       <Chips chips={chips} />
       {fields.kind === "log" ? (
         <LogPreview columns={fields.columns} />
@@ -103,7 +117,29 @@ function LogPreview({ columns }: { columns: Fields["columns"] }) {
   );
 }
 
-function AsStaff({ fields, pocket, chips }: Props) {
+/** Pictures and files that are given with it; they open in the pocket itself. */
+function Given({ files }: { files: Laid["files"] }) {
+  if (files.length === 0) return null;
+  return (
+    <ul aria-label={TEXTS.givenWithTheDirections} className="flex flex-wrap items-start gap-3">
+      {files.map((one) => (
+        <li key={one.id}>
+          {one.kind === "picture" ? (
+            <img src={`/api/pocket-files/${one.id}/thumbnail`} alt={one.title} className="max-h-56 max-w-full rounded-md border border-edge bg-paper" />
+          ) : (
+            <span className="flex min-h-11 items-center gap-2 rounded-md border border-edge bg-paper px-4 font-semibold">
+              <File aria-hidden size={18} />
+              {one.title}
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What staff see of it. */
+export function AsStaff({ fields, pocket, chips }: Seen) {
   return (
     <>
       <p className="text-2xl font-bold break-words">{fields.title || "…"}</p>

@@ -194,6 +194,18 @@ export const TEXTS = catalogue("template", {
   artefactsWithin: "artefacts",
 });
 
+/** The whole portfolio before anything is in it. */
+export const WHOLE = catalogue("template.whole", {
+  open: "The whole portfolio",
+  title: "The portfolio, as it would begin",
+  whom: "of",
+  anybody: "any student",
+  pocket: "The chosen pocket",
+  pockets: "All pockets",
+  all: "All pockets",
+  choose: "Choose a pocket to see what is in it.",
+});
+
 /** By whom a pocket is seen in the preview, and on what. */
 export const SEEN_AS = catalogue("template.seenAs", { student: "student", staff: "staff" });
 export const WIDE_AS = catalogue("template.wideAs", { phone: "Phone", tablet: "Tablet", desk: "Desk" });
