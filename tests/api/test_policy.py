@@ -443,6 +443,7 @@ CALLS: dict[str, Call] = {
     "see_asked": get(GROUP + "/students/{t.portfolio.enrolment_id}/asked"),
     "mark_left": send("post", GROUP + "/roster/leave", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "see_list_changes": get(GROUP + "/roster/changes"),
+    "move_student": send("post", GROUP + "/roster/{t.portfolio.enrolment_id}/move", lambda t: {"into": t.of.group.pk}),
     "undo_list": send("post", GROUP + "/roster/changes/{t.change}/undo"),
     "print_cards": send("post", GROUP + "/cards", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "void_cards": send("post", GROUP + "/cards/void", lambda t: {"students": [t.portfolio.enrolment_id]}),
@@ -608,6 +609,7 @@ OF_ADMINISTRATOR_TOO = {"settle_join_request", "give_password"}
 ALLOWED_BUT = {
     "delete_class": {422},
     "take_accounts_apart": {404},
+    "move_student": {422},
     "reopen": {409},
     "sign_in": {403},
     "sign_in_by_card": {403},
@@ -805,6 +807,7 @@ def about_a_student(operation: str) -> bool:
         "apply_list",
         "mark_left",
         "undo_list",
+        "move_student",
         "swap_pegs",
         "print_cards",
     }

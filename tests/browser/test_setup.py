@@ -240,6 +240,26 @@ class SettingUp(BrowserCase):
         role = StaffRole.objects.get(group=self.eight.group)
         self.assertEqual((role.person.username, role.role, role.last), ("marsh", "lead", None))
 
+    def test_a_student_moves_to_a_parallel_class_with_their_work_and_back(self) -> None:
+        nine = klass("9 Forge", "marsh", today=self.today)
+        StaffRole.objects.create(group=nine.group, person=self.eight.lead, role=Role.LEAD.value)
+        card, there = self.eight.pocket(), nine.pocket()
+        thandi = self.eight.student("thandi")
+        builders.fill(thandi, card, self.now)
+        page = self.page(self.eight.lead, f"{self.setup}/list")
+        page.get_by_label("Choose Thandi Dube").check()
+        page.get_by_role("button", name="Move to another class …").click()
+        self.no_violation(page)
+        page.get_by_role("button", name="Move", exact=True).click()
+        expect(page.get_by_text("Dube, Thandi is in 9 Forge now, with 1 piece of work.")).to_be_visible()
+        new = Portfolio.objects.get(enrolment__group=nine.group)
+        student = self.page(thandi.enrolment.person, f"/g/{nine.group.pk}/portfolio/{new.pk}/{there.pk}")
+        expect(student.get_by_text("1 of 2 artefacts")).to_be_visible()
+        page.get_by_role("button", name="Undo").last.click()
+        expect(page.get_by_text("Dube, Thandi is in this class as before.")).to_be_visible()
+        self.assertFalse(Portfolio.objects.filter(enrolment__group=nine.group).exists())
+        self.expected_complaints += ["404"]
+
     def test_a_calendar_address_is_shown_once_and_ended(self) -> None:
         page = self.page(self.eight.lead)
         page.get_by_role("button", name=re.compile("account of")).click()

@@ -18,7 +18,16 @@ from coatpeg.people import cards
 from coatpeg.people.models import RosterDrop
 from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.people.shapes import Day, Shape
-from coatpeg.setup.roster import class_lists, enrolling, join_requests, joining, memberships, paper, roster_folder
+from coatpeg.setup.roster import (
+    class_lists,
+    enrolling,
+    join_requests,
+    joining,
+    memberships,
+    moving,
+    paper,
+    roster_folder,
+)
 from coatpeg.setup.roster.roster_files import MOST_BYTES
 
 router = Router(tags=["class list"])
@@ -261,6 +270,30 @@ class PlacedShape(Shape):
     change: int
 
 
+class MoveStudentIn(Shape):
+    """The class that a student moves to."""
+
+    into: int
+
+
+class ListOfClass(Shape):
+    """A change of the list of a class."""
+
+    group: int
+    change: int
+
+
+class MovedStudentShape(Shape):
+    """What moving a student did: ``changes`` undo it, in this order; how much of their work came along.
+
+    ``left_behind``: the titles of pockets that are not in the other class.
+    """
+
+    changes: list[ListOfClass]
+    pieces: int
+    left_behind: list[str]
+
+
 class SwapIn(Shape):
     """Two enrolments that change pegs."""
 
@@ -499,3 +532,16 @@ def settle_join_request(request: HttpRequest, request_id: int, body: SettleIn) -
     """Let a student come into another class, or decline."""
     joining.settle(person_of(request), request_id, now(), confirm=body.confirm)
     return Status(204, None)
+
+
+@router.post(
+    "/groups/{group_id}/roster/{enrolment_id}/move",
+    response=MovedStudentShape,
+    operation_id="move_student",
+    openapi_extra=KEEP,
+)
+def move_student(request: HttpRequest, group_id: int, enrolment_id: int, body: MoveStudentIn) -> Any:
+    """Move a student to a parallel class, with their work."""
+    done = moving.move_student(person_of(request), group_id, enrolment_id, body.into, now())
+    changes = [{"group": group, "change": change} for group, change in done.changes]
+    return {"changes": changes, "pieces": done.pieces, "left_behind": done.left_behind}

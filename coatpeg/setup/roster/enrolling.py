@@ -29,7 +29,7 @@ from coatpeg.people import models
 from coatpeg.people.access import require_in_group
 from coatpeg.people.accounts import lock_names
 from coatpeg.people.calendars import check_class_days, school_calendar
-from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.setup.roster import class_lists, join_requests
 from coatpeg.setup.roster.memberships import (
     AT_ONCE,
@@ -96,7 +96,7 @@ def apply_list(
                 where="leave",
                 fix="Look at the list again.",
             )
-        _mark_left(doing, group_id, leaving, today, writes)
+        end_places(doing, group_id, leaving, today, writes)
         deal_missing(group_id, today)
         join_requests.ask(doing, person, group, [one for one in planned.lines if one.verdict is Verdict.ASKED], first)
         counts = Counter(line.verdict.value for line in planned.lines)
@@ -112,13 +112,13 @@ def write_lines(to: Applying, lines: list[Line], joins: date) -> None:
     for line in lines:
         _change_person(line, to.writes)
     joining = [line for line in lines if line.verdict in (Verdict.NEW, Verdict.JOINS)]
-    enrolments = _enrol(to, [line.person or people[line.number] for line in joining], joins)
+    enrolments = enrol(to, [line.person or people[line.number] for line in joining], joins)
     of_line = {line.number: one.pk for line, one in zip(joining, enrolments, strict=True)}
     for line in lines:
         if line.enrolment is not None:
             of_line[line.number] = line.enrolment
             if line.verdict is Verdict.BACK:
-                _bring_back(to, line.enrolment, joins)
+                begin_again(to, line.enrolment, joins)
     place_in_periods(to, {of_line[line.number]: line.entry.period for line in lines if line.entry.period}, joins)
     place_in_groups(to, {of_line[line.number]: line.entry.group for line in lines if line.entry.group})
     for line in lines:
@@ -178,7 +178,7 @@ def _change_person(line: Line, writes: RosterWrites) -> None:
     writes.fields += [(line.person, column, value) for column, value in before.items()]
 
 
-def _enrol(to: Applying, people: list[int], first: date) -> list[models.Enrolment]:
+def enrol(to: Applying, people: list[int], first: date) -> list[models.Enrolment]:
     """Enrolments with a peg picture each and, but for a caseload, a portfolio each."""
     taken = [pegs.Peg(*row) for row in to.group.enrolments.values_list("picture", "tint", "lap")]
     dealt = pegs.deal(len(people), taken, seed=to.group.pk)
@@ -197,7 +197,7 @@ def _enrol(to: Applying, people: list[int], first: date) -> list[models.Enrolmen
     return made
 
 
-def _bring_back(to: Applying, enrolment_id: int, first: date) -> None:
+def begin_again(to: Applying, enrolment_id: int, first: date) -> None:
     """End a leaver's absence: they are enrolled again from a day on."""
     enrolment = models.Enrolment.objects.get(pk=enrolment_id)
     assert enrolment.last is not None
@@ -211,7 +211,7 @@ def _bring_back(to: Applying, enrolment_id: int, first: date) -> None:
     enrolment.save(update_fields=["last"])
 
 
-def _mark_left(doing: Deed, group_id: int, leaving: set[int], today: date, writes: RosterWrites) -> None:
+def end_places(doing: Deed, group_id: int, leaving: set[int], today: date, writes: RosterWrites) -> None:
     """Let enrolments end today; the portfolios stay as they are."""
     for enrolment in models.Enrolment.objects.filter(pk__in=leaving, group_id=group_id).order_by("pk"):
         if enrolment.last is not None and enrolment.last <= today:
@@ -232,7 +232,7 @@ def mark_left(person: models.Person, group_id: int, leaving: set[int], now: date
         if here.count() != len(leaving):
             raise Gone("One of them is not in this class.", fix="Load the list again.")
         writes = RosterWrites()
-        _mark_left(doing, group_id, leaving, today, writes)
+        end_places(doing, group_id, leaving, today, writes)
         if not writes:
             return Applied(None, {}, 0)
         change = models.RosterChange.objects.create(group=group, person=person, at=now, data=vars(writes))
@@ -261,6 +261,8 @@ def undo(person: models.Person, group_id: int, change_id: int, now: datetime) ->
         list(Portfolio.objects.select_for_update().filter(enrolment__in=data["enrolments"]).order_by("pk"))
         _refuse_with_work(data["enrolments"])
         _restore(data)
+        # What lies in them came along with the student: it is a copy.
+        Evidence.objects.filter(portfolio__enrolment__in=data["enrolments"]).delete()
         Portfolio.objects.filter(enrolment__in=data["enrolments"]).delete()
         models.Enrolment.objects.filter(pk__in=data["enrolments"]).delete()
         nobody_else = models.Person.objects.filter(pk__in=data["people"], enrolments=None, staff_roles=None)

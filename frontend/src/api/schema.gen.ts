@@ -1862,6 +1862,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/roster/{enrolment_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Student
+         * @description Move a student to a parallel class, with their work.
+         */
+        post: operations["move_student"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/series/{name}": {
         parameters: {
             query?: never;
@@ -6778,6 +6798,16 @@ export interface components {
             turned?: number[];
         };
         /**
+         * ListOfClass
+         * @description A change of the list of a class.
+         */
+        ListOfClass: {
+            /** Change */
+            change: number;
+            /** Group */
+            group: number;
+        };
+        /**
          * ListedGroup
          * @description A teaching group with its days.
          */
@@ -7447,6 +7477,14 @@ export interface components {
             section: number;
         };
         /**
+         * MoveStudentIn
+         * @description The class that a student moves to.
+         */
+        MoveStudentIn: {
+            /** Into */
+            into: number;
+        };
+        /**
          * MovedBackShape
          * @description So many dates are as before; so many were changed since.
          */
@@ -7537,6 +7575,20 @@ export interface components {
             extra_days: number;
             /** Name */
             name: string;
+        };
+        /**
+         * MovedStudentShape
+         * @description What moving a student did: ``changes`` undo it, in this order; how much of their work came along.
+         *
+         *     ``left_behind``: the titles of pockets that are not in the other class.
+         */
+        MovedStudentShape: {
+            /** Changes */
+            changes: components["schemas"]["ListOfClass"][];
+            /** Left Behind */
+            left_behind: string[];
+            /** Pieces */
+            pieces: number;
         };
         /**
          * MovesShape
@@ -13174,6 +13226,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    move_student: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveStudentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedStudentShape"];
+                };
             };
         };
     };

@@ -22,6 +22,7 @@ import { FirstPassword } from "./FirstPassword";
 import { AddOne } from "./AddOne";
 import { AskedPanel } from "./AskedPanel";
 import { ListChanges } from "./ListChanges";
+import { MoveStudent } from "./MoveStudent";
 import { ListImport } from "./ListImport";
 import { PlaceForm } from "./PlaceForm";
 import { ONE, REQUESTS, TEXTS } from "./texts";
@@ -374,6 +375,7 @@ function Chosen({ groupId, chosen, students, onDone }: ChosenProps) {
           </div>
         </Modal>
       )}
+      <MoveStudent groupId={groupId} students={students.filter((one) => chosen.has(one.id))} onDone={onDone} />
       {carded && (
         <Button disabled={voiding.isPending} onClick={() => voiding.mutate()}>
           {TEXTS.voidCards}

@@ -243,6 +243,19 @@ export const TEXTS = catalogue("setup", {
 
 type Verdict = Schema["LineShape"]["verdict"];
 
+/** A student moves to a parallel class. */
+export const MOVE = catalogue("setup.move", {
+  open: "Move to another class …",
+  title: message<{ name: string }>("Move {name} to another class"),
+  into: "To which class",
+  what: "Today is the last day here; what was handed in and marked stays readable. The work comes along as copies, into the pockets that are the same in the other class.",
+  stay: "They stay here",
+  move: "Move",
+  done: message<{ name: string; into: string; pieces: number }>("{name} is in {into} now, with {pieces, plural, =0 {no work yet} one {# piece of work} other {# pieces of work}}."),
+  leftBehind: message<{ titles: string }>("Not there, so it stays here: {titles}."),
+  undone: message<{ name: string }>("{name} is in this class as before."),
+});
+
 /** One student more. */
 export const ONE = catalogue("setup.one", {
   open: "Add a student",
