@@ -7,7 +7,7 @@ from typing import Any
 
 from coatpeg.core.handins.asking import DueSource, EffectiveDue
 from coatpeg.core.handins.standing import Status, decided
-from coatpeg.core.outlines.filling import Chip, Piece, chips
+from coatpeg.core.outlines.filling import Chip, Piece, PocketKind, chips
 from coatpeg.core.people.names import listed
 from coatpeg.core.policy import Action, decide
 from coatpeg.core.portfolios.texts import Counts
@@ -107,6 +107,7 @@ def _frozen_pocket(pocket: dict[str, Any], *, for_student: bool) -> dict[str, An
                 one["unchanged"],
                 0,
                 "spoken" in one,
+                pocket["kind"] == PocketKind.PAGE and one["artefact"] is not None,
             )
             for one in pocket["evidence"]
         )

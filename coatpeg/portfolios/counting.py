@@ -44,9 +44,10 @@ def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]
         Piece(
             Counts(one.words, one.sentences),
             one.artefact.title if one.artefact else "",
-            in_words(one.text) in starters if page else _is_starter(one.artefact, given),
+            in_words(one.text) in starters if page and one.artefact is None else _is_starter(one.artefact, given),
             0,
             one.spoken_id is not None,
+            page and one.artefact is not None,
         )
         for one in evidence
     )
@@ -112,7 +113,9 @@ def counted(pocket: Pocket, pieces: tuple[Piece, ...]) -> dict[str, Any]:
 
 
 def _beyond(piece: Piece) -> list[int]:
-    """What only some pieces have: the week of a row, whether something was said."""
+    """What only some pieces have: the week of a row, whether something was said, whether it lies beside a text."""
+    if piece.beside:
+        return [piece.week, int(piece.said), 1]
     return [piece.week, 1] if piece.said else [piece.week] if piece.week else []
 
 
@@ -133,7 +136,14 @@ def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
 def _kept_pieces(rows: Iterable[Sequence[int]]) -> tuple[Piece, ...]:
     """Pieces from their kept counts, with the week where they have one; titles are not kept."""
     return tuple(
-        Piece(Counts(words, sentences), "", bool(unchanged), beyond[0] if beyond else 0, len(beyond) > 1)
+        Piece(
+            Counts(words, sentences),
+            "",
+            bool(unchanged),
+            beyond[0] if beyond else 0,
+            len(beyond) > 1 and bool(beyond[1]),
+            len(beyond) > 2,
+        )
         for words, sentences, unchanged, *beyond in rows
     )
 

@@ -61,7 +61,7 @@ class LaidOut(UnitCase):
                 ("Water", "Water in a word"),
             ],
         )
-        self.assertEqual(self.laid("Soil in a word").starter, "Soil is …")
+        self.assertEqual(self.laid("Soil in a word").starter, "<p>Soil is …</p>")
         self.assertEqual(str(self.laid("Who needs it?").opens), "2026-11-16")
         person = self.thandi.enrolment.person
         body = {"link": "https://plants.example"}

@@ -14,6 +14,7 @@ from coatpeg.core.portfolios.texts import LONGEST_TEXT
 from coatpeg.events.models import Event
 from coatpeg.files import keeping
 from coatpeg.files.models import StoredFile
+from coatpeg.handins.models import Submission
 from coatpeg.portfolios.models import Artefact, Evidence, TextRevision
 from coatpeg.web.recheck import differences
 from tests import builders
@@ -156,12 +157,11 @@ class AddingFiles(WorkCase):
         self.ok(self.person, "POST", path, {"link": "https://plants.example/a", "title": "When to plant"})
         self.assertEqual(Artefact.objects.get().title, "When to plant")
 
-    def test_a_pocket_of_links_takes_no_file_and_a_page_takes_no_artefact(self) -> None:
-        for pocket in (self.finds, self.about):
-            response = self.client_of(self.person).post(
-                "/api" + self.pocket_path(pocket, "/files"), {"file": SimpleUploadedFile("card.jpg", jpeg())}
-            )
-            self.assertEqual(response.status_code, 422)
+    def test_a_pocket_of_links_takes_no_file(self) -> None:
+        response = self.client_of(self.person).post(
+            "/api" + self.pocket_path(self.finds, "/files"), {"file": SimpleUploadedFile("card.jpg", jpeg())}
+        )
+        self.assertEqual(response.status_code, 422)
         self.assertEqual(Evidence.objects.count(), 0)
 
 
@@ -212,6 +212,22 @@ class Writing(WorkCase):
         self.ok(self.person, "PUT", path, {"text": "I am Thandi and I like beans.", "version": 1})
         portfolio = self.ok(self.person, "GET", f"/portfolios/{self.thandi.pk}")
         self.assertEqual((portfolio["pockets"][1]["status"], portfolio["pockets"][1]["met"]), ("working", 1))
+
+    def test_artefacts_lie_beside_the_text_of_a_page(self) -> None:
+        builders.add_picture(self.thandi, self.about, name="bed.jpg")
+        self.ok(self.person, "POST", self.pocket_path(self.about, "/links"), {"link": "https://seeds.example/x"})
+        line = self.ok(self.person, "GET", f"/portfolios/{self.thandi.pk}")["pockets"][1]
+        self.assertEqual((line["status"], line["met"]), ("working", 0), "work, and the text is wanted as before")
+        path = self.pocket_path(self.about, "/page")
+        self.ok(self.person, "PUT", path, {"text": "I am Thandi and I like beans.", "version": 0})
+        opened = self.ok(self.person, "GET", self.pocket_path(self.about))
+        self.assertEqual([one["artefact"] and one["artefact"]["title"] for one in opened["evidence"]][1], "bed.jpg")
+        self.assertEqual((opened["met"], [one["count"] for one in opened["chips"]]), (1, [7]))
+        handin = self.plot.handin(self.about, title="About me")
+        builders.hand_in(self.thandi, handin)
+        desk = self.ok(self.plot.lead, "GET", f"/submissions/{Submission.objects.get().pk}")["pockets"][0]
+        self.assertEqual(([one["what"] for one in desk["chips"]], len(desk["evidence"])), (["page"], 3))
+        self.assertEqual(list(differences()), [])
 
     def test_autosaves_of_one_sitting_are_one_revision_and_one_event(self) -> None:
         evidence = builders.add_picture(self.thandi, self.card)

@@ -52,7 +52,7 @@ class Directions(BrowserCase):
             with student.expect_download() as loading:
                 student.get_by_role("link", name=re.compile("^Download")).click()
             self.assertEqual(loading.value.path().read_text(), "Recipe: ____")
-            expect(student.get_by_text("0 of 2 artefacts")).to_be_visible()
+            expect(student.get_by_text("0 of 2 things")).to_be_visible()
         self.no_violation(student)
         self.fits(student)
         page.get_by_role("button", name="Take away card.jpg").click()

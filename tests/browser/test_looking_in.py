@@ -90,7 +90,7 @@ class LookingIn(BrowserCase):
         page = self.page(self.thandi.enrolment.person, f"{self.base}/portfolio/{self.thandi.pk}", TABLET)
         page.get_by_role("link", name="My show page").click()
         page.get_by_label("Title of the page").fill("My beans")
-        page.get_by_role("button", name="Choose an artefact").click()
+        page.get_by_role("button", name="Choose something").click()
         page.get_by_role("button", name=re.compile("card.jpg")).click()
         page.get_by_label("A line about it: card.jpg").fill("Day three")
         page.get_by_role("button", name="Keep the page").click()

@@ -254,7 +254,7 @@ class SettingUp(BrowserCase):
         expect(page.get_by_text("Dube, Thandi is in 9 Forge now, with 1 piece of work.")).to_be_visible()
         new = Portfolio.objects.get(enrolment__group=nine.group)
         student = self.page(thandi.enrolment.person, f"/g/{nine.group.pk}/portfolio/{new.pk}/{there.pk}")
-        expect(student.get_by_text("1 of 2 artefacts")).to_be_visible()
+        expect(student.get_by_text("1 of 2 things")).to_be_visible()
         page.get_by_role("button", name="Undo").last.click()
         expect(page.get_by_text("Dube, Thandi is in this class as before.")).to_be_visible()
         self.assertFalse(Portfolio.objects.filter(enrolment__group=nine.group).exists())
@@ -433,20 +433,20 @@ class Templates(BrowserCase):
         student = self.page(
             self.thandi.enrolment.person, f"/g/{self.eight.group.pk}/portfolio/{self.thandi.pk}/{self.card.pk}"
         )
-        expect(student.get_by_text("2 of 2 artefacts")).to_be_visible()
+        expect(student.get_by_text("2 of 2 things")).to_be_visible()
         page = self.page_
         page.get_by_label("artefacts", exact=True).fill("3")
         means = page.get_by_role("status", name="What saving means")
         expect(means.get_by_text("1 student goes from filled to not filled.")).to_be_visible()
         means.get_by_role("button", name="See the 1").click()
         expect(means.get_by_text("Dube, Thandi")).to_be_visible()
-        expect(page.get_by_role("complementary", name="Preview").get_by_text("0 of 3 artefacts")).to_be_visible()
+        expect(page.get_by_role("complementary", name="Preview").get_by_text("0 of 3 things")).to_be_visible()
         self.no_violation(page)
         page.get_by_role("button", name="Save for everyone").click()
         expect(page.get_by_text("“Recipe card” is saved in 2 portfolios.")).to_be_visible()
-        expect(student.get_by_text("2 of 3 artefacts")).to_be_visible(timeout=6000)
+        expect(student.get_by_text("2 of 3 things")).to_be_visible(timeout=6000)
         page.get_by_role("button", name="Undo").click()
-        expect(student.get_by_text("2 of 2 artefacts")).to_be_visible(timeout=6000)
+        expect(student.get_by_text("2 of 2 things")).to_be_visible(timeout=6000)
 
     def test_what_comes_while_the_page_starts_is_not_missed(self) -> None:
         page = self.page(self.eight.lead)
@@ -572,7 +572,7 @@ class Caseloads(BrowserCase):
         expect(board.get_by_text("5 school days added")).to_be_visible()
         expect(board.get_by_text("Agreed at the review.")).to_have_count(0)
         student = self.page(thandi.enrolment.person, f"/g/{eight.group.pk}/portfolio/{thandi.pk}/{card.pk}")
-        expect(student.get_by_text("0 of 1 artefact")).to_be_visible()
+        expect(student.get_by_text("0 of 1 thing")).to_be_visible()
         panel.get_by_role("button", name=re.compile("^Take away")).click()
         expect(panel.get_by_text("Nothing is agreed.")).to_be_visible()
         page.get_by_role("button", name="Undo").click()

@@ -79,6 +79,23 @@ class OnAPhone(BrowserCase):
         self.fits(page)
         self.no_violation(page)
 
+    def test_a_photo_lies_beside_the_text_of_a_page(self) -> None:
+        builders.add_picture(self.thandi, self.about, name="bed.jpg", now=self.now)
+        page = self.pocket(self.about)
+        page.get_by_role("textbox", name="Who are you?").fill("I am Thandi. I would like to grow beans.")
+        expect(page.get_by_role("list", name="Still wanted").get_by_text("still wanted")).to_have_count(0)
+        expect(page.get_by_role("heading", name="bed.jpg")).to_be_visible()
+        page.get_by_role("button", name="Link", exact=True).click()
+        page.get_by_label("Link", exact=True).fill("https://seeds.larkfield.example/beans")
+        page.get_by_label("Title (yours)").fill("Where beans come from")
+        page.get_by_role("button", name="Add the link").click()
+        expect(page.get_by_role("heading", name="Where beans come from")).to_be_visible()
+        page.get_by_role("button", name="Put in the bin: bed.jpg").click()
+        expect(page.get_by_role("heading", name="bed.jpg")).to_have_count(0)
+        expect(page.get_by_role("textbox", name="Who are you?")).to_contain_text("I am Thandi.")
+        self.fits(page)
+        self.no_violation(page)
+
     def test_handed_in_empty_after_being_asked_once(self) -> None:
         self.ask(self.card, title="Recipe card", due=3)
         self.expected_complaints.append("422")

@@ -115,7 +115,7 @@ class Versions(BrowserCase):
         whole.get_by_role("combobox").select_option("Dube, Thandi")
         expect(pocket.get_by_text("Write about the south bed.")).to_have_count(0)
         whole.get_by_role("button", name="Recipe card").click()
-        expect(pocket.get_by_text("0 of 2 artefacts")).to_be_visible()
+        expect(pocket.get_by_text("0 of 2 things")).to_be_visible()
         self.no_violation(page)
         whole.get_by_role("button", name="Phone").click()
         whole.get_by_role("button", name="All pockets").click()

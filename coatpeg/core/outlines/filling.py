@@ -58,8 +58,9 @@ class Wanted:
 class Piece(NamedTuple):
     """One evidence as the rules see it: its artefact's title and its text's counts.
 
-    ``unchanged`` says that the text, or the file, still is the starter's. A page has one piece without a title. A log's
-    row counts one word when it is complete and none before; ``week`` is the ordinal of its Monday (0: undated).
+    ``unchanged`` says that the text, or the file, still is the starter's. A page has one piece that is its text, and
+    one for each artefact ``beside`` it. A log's row counts one word when it is complete and none before; ``week`` is
+    the ordinal of its Monday (0: undated).
     """
 
     counts: Counts = NO_COUNTS
@@ -68,6 +69,8 @@ class Piece(NamedTuple):
     week: int = 0
     said: bool = False
     """There is a recording of it."""
+    beside: bool = False
+    """It lies beside the text of a page: it is work, and adds nothing to what is met."""
 
     def met(self, wanted: Wanted) -> bool:
         """Whether its text counts, or what was said where that may stand in its place."""
@@ -110,7 +113,7 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     if wanted.excused:
         return ()
     if wanted.kind is PocketKind.PAGE:
-        piece = pieces[0] if pieces else Piece()
+        piece = _text_of(pieces)
         return (Chip("page", int(piece.met(wanted)), 1, "", wanted.length, piece.counts),)
     if wanted.kind is PocketKind.LOG:
         return _row_chips(wanted, pieces)
@@ -121,6 +124,11 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     if not wanted.reflection_on_each:
         return (first,)
     return (first, *_reflection_chips(wanted, pieces))
+
+
+def _text_of(pieces: tuple[Piece, ...]) -> Piece:
+    """The text of a page; without a word where there is none yet."""
+    return next((piece for piece in pieces if not piece.beside), Piece())
 
 
 def _row_chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
@@ -145,7 +153,7 @@ def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
     if wanted.excused:
         return Filled()
     if wanted.kind is PocketKind.PAGE:
-        return Filled(int(any(piece.met(wanted) for piece in pieces[:1])), 1)
+        return Filled(int(_text_of(pieces).met(wanted)), 1)
     if wanted.kind is PocketKind.LOG:
         return _filled_log(wanted, pieces)
     number = wanted.artefacts
@@ -215,5 +223,7 @@ def portfolio_filled(states: Iterable[PocketState], *, whole: bool) -> Filled:
 def has_work(kind: PocketKind, pieces: tuple[Piece, ...]) -> bool:
     """Whether a pocket holds student work that differs from its starter."""
     if kind is PocketKind.PAGE:
-        return any(piece.said or (piece.counts.words and not piece.unchanged) for piece in pieces)
+        text = _text_of(pieces)
+        beside = any(piece.beside and not piece.unchanged for piece in pieces)
+        return beside or text.said or bool(text.counts.words and not text.unchanged)
     return any(not piece.unchanged for piece in pieces)

@@ -72,8 +72,6 @@ def put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
     """Hang an artefact at the end of a pocket."""
     if place.pocket.kind == PocketKind.LOG:
         raise Invalid("A log takes rows.", where=place.pocket.title, fix="Write a row; a photo or file goes in a row.")
-    if place.pocket.kind == PocketKind.PAGE:
-        raise Invalid("A page takes text only.", where=place.pocket.title, fix="Put it into another pocket.")
     if place.pocket.kind == PocketKind.LINKS and artefact.kind != ArtefactKind.LINK:
         raise Invalid("This pocket takes links only.", where=place.pocket.title, fix="Put it into another pocket.")
     if place.pocket.takes and not _taken(artefact.kind, place.pocket.takes):

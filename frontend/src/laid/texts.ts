@@ -10,7 +10,7 @@ export type Kind = Laid["kind"];
 
 export const KINDS: Record<Kind, { name: string; icon: LucideIcon; hint: string }> = catalogue("laid.kinds", {
   evidence: { name: "Evidence", icon: Layers, hint: "Artefacts, each with what the student says it shows" },
-  page: { name: "Page", icon: FileText, hint: "A text written right here" },
+  page: { name: "Page", icon: FileText, hint: "A text written right here; artefacts may lie beside it" },
   links: { name: "Links", icon: Link2, hint: "Addresses of pages on the web" },
   log: { name: "Log", icon: Table2, hint: "A table that grows row by row" },
 });

@@ -35,6 +35,8 @@ interface Props {
   onFiles: (files: { file: Blob; name: string; extra?: Extra }[]) => void;
 }
 
+const ANY_LENGTH = { measure: "", least: 1, most: null } as const;
+
 // eslint-disable-next-line complexity -- one branch for each thing a piece of evidence may have beside it
 export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, before, after, since, onFiles }: Props) {
   const queries = useQueryClient();
@@ -53,7 +55,9 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
   }, [fresh, id]);
   if (!artefact) return null;
   const isNew = since !== null && evidence.changed_at > since;
-  const prompt = pocket.prompt || TEXTS.whatDoesThisShow;
+  // Beside the text of a page an artefact has no prompt, length or recording of its own.
+  const beside = pocket.kind === "page";
+  const prompt = beside ? TEXTS.whatDoesThisShow : pocket.prompt || TEXTS.whatDoesThisShow;
   return (
     <li className={`flex flex-col overflow-hidden rounded-lg border bg-paper ${isNew ? "border-copper" : "border-edge"}`}>
       {artefact.kind === "text" ? <TextArtefact artefact={artefact} groupId={groupId} portfolio={portfolio} writable={pocket.writable} mine={mine} /> : <Thumbnail artefact={artefact} tall />}
@@ -73,7 +77,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
         </div>
         {evidence.unchanged && artefact.kind !== "text" && <p className="text-copper">{mine && pocket.writable ? TEXTS.unchanged : mine ? TEXTS.unchangedLocked : TEXTS.unchangedTheirs}</p>}
         {pocket.writable && !["link", "text"].includes(artefact.kind) && <Newer evidence={id} title={artefact.title} wanted={evidence.unchanged} onFiles={onFiles} />}
-        {(mine || evidence.spoken) && <Spoken evidence={evidence.id} spoken={evidence.spoken} allowed={pocket.spoken} writable={pocket.writable} groupId={groupId} prompt={prompt} onFiles={onFiles} />}
+        {(mine || evidence.spoken) && <Spoken evidence={evidence.id} spoken={evidence.spoken} allowed={pocket.spoken && !beside} writable={pocket.writable} groupId={groupId} prompt={prompt} onFiles={onFiles} />}
         {mine ? (
           <WritingField
             name={`reflection/${id}`}
@@ -81,7 +85,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
             label={evidence.spoken && pocket.spoken ? TEXTS.transcript : prompt}
             server={evidence}
             writable={pocket.writable}
-            length={pocket}
+            length={beside ? ANY_LENGTH : pocket}
             limit={limit}
             rows={3}
             save={save}

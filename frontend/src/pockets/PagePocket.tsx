@@ -38,7 +38,7 @@ export function PagePocket({ pocket, groupId, portfolio, mine, onFiles }: Props)
       return saved;
     };
   }, [groupId, name, queries]);
-  const page = pocket.evidence[0];
+  const page = pocket.evidence.find((one) => !one.artefact);
   const label = pocket.prompt || pocket.title;
   const written = page && page.version > 0 ? page : null;
   const tools = written && <HistoryButton kind="evidence" id={written.id} groupId={groupId} may={pocket.writable} />;

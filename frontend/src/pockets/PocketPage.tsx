@@ -80,35 +80,52 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
       {pocket.log ? (
         <LogPocket pocket={pocket} log={pocket.log} groupId={groupId} portfolio={portfolio} />
       ) : pocket.kind === "page" ? (
-        <PagePocket pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} onFiles={add} />
+        <>
+          <PagePocket pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} onFiles={add} />
+          <Artefacts pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} since={since} onFiles={add} />
+        </>
       ) : (
         <>
           {pocket.evidence.length === 0 && !pocket.opens && (
             <p className="text-base text-ink-soft">{mine && pocket.writable ? TEXTS.emptyHint : TEXTS.staffEmpty}</p>
           )}
-          <ul className="grid gap-4 lg:grid-cols-2">
-            {pocket.evidence.map((one, at) => (
-              <EvidenceCard
-                key={one.id}
-                evidence={one}
-                pocket={pocket}
-                groupId={groupId}
-                portfolio={portfolio}
-                mine={mine}
-                before={pocket.evidence[at - 1]?.id ?? null}
-                after={pocket.evidence[at + 1]?.id ?? null}
-                since={since}
-                onFiles={add}
-              />
-            ))}
-          </ul>
-          {pocket.writable && <AddRow groupId={groupId} portfolio={portfolio} pocket={pocket} onFiles={add} />}
+          <Artefacts pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} since={since} onFiles={add} />
           <Comments comments={pocket.comments.filter((one) => one.evidence === null)} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} />
         </>
       )}
       <UploadList uploads={uploads} onDrop={letGo} />
       {waits && bars}
     </article>
+  );
+}
+
+type ArtefactsProps = Omit<Props, "pocketId"> & { pocket: Schema["OpenedPocket"]; onFiles: ReturnType<typeof useUploads>["add"] };
+
+/** The artefacts that lie in a pocket, and the ways to add one. */
+function Artefacts({ pocket, groupId, portfolio, mine, since, onFiles }: ArtefactsProps) {
+  const lying = pocket.evidence.filter((one) => one.artefact);
+  return (
+    <>
+      {lying.length > 0 && (
+        <ul className="grid gap-4 lg:grid-cols-2">
+          {lying.map((one, at) => (
+            <EvidenceCard
+              key={one.id}
+              evidence={one}
+              pocket={pocket}
+              groupId={groupId}
+              portfolio={portfolio}
+              mine={mine}
+              before={lying[at - 1]?.id ?? null}
+              after={lying[at + 1]?.id ?? null}
+              since={since}
+              onFiles={onFiles}
+            />
+          ))}
+        </ul>
+      )}
+      {pocket.writable && <AddRow groupId={groupId} portfolio={portfolio} pocket={pocket} onFiles={onFiles} />}
+    </>
   );
 }
 

@@ -225,11 +225,16 @@ function HandOver({ groupId, staff, onClose }: { groupId: number; staff: Line[];
     mutationFn: () => data(client.POST("/api/groups/{group_id}/hand-over", { params: { path: { group_id: groupId } }, body: { person: to, stays: stays || null } })),
     onSuccess: async () => {
       onClose();
-      if (!stays) await navigate("/");
+      if (!stays) {
+        // Nothing leads to it any more, before it is asked anew where this person's day begins.
+        queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, home: null, groups: old.groups.filter((one) => one.id !== groupId) });
+        await navigate("/");
+        queries.removeQueries({ queryKey: ["group", groupId] });
+      }
       say(TEXTS.handedOver({ name: staff.find((one) => one.person === to)?.name ?? "" }));
       // What one may do in it is another thing now.
       await freshSession(queries);
-      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      if (stays) await queries.invalidateQueries({ queryKey: ["group", groupId] });
     },
   });
   return (

@@ -110,7 +110,7 @@ export function AddRow({ groupId, portfolio, pocket, onFiles }: Props) {
         )}
         {takes("recording") && <Add name={TEXTS.addRecording} icon={<Mic aria-hidden size={20} />} act={() => setWay("record")} />}
         {(pocket.kind === "links" || takes("link")) && <Add name={TEXTS.addLink} open={way === "link"} icon={<Link2 aria-hidden size={20} />} act={() => setWay(way === "link" ? null : "link")} />}
-        {takes("text") && <Add name={TEXTS.addText} icon={<NotebookPen aria-hidden size={20} />} act={() => write.mutate()} />}
+        {pocket.kind !== "page" && takes("text") && <Add name={TEXTS.addText} icon={<NotebookPen aria-hidden size={20} />} act={() => write.mutate()} />}
         {pocket.kind !== "links" && <Add name={TEXTS.addAgain} icon={<FolderOpen aria-hidden size={20} />} act={() => setWay("again")} />}
       </div>
       {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}

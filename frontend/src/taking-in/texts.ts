@@ -65,8 +65,8 @@ export const PHOTO = catalogue("taking-in.photo", {
   cropNow: "Crop it so",
   whole: "Whole picture",
   leave: "Leave it out",
-  join: "Join them into one artefact of several pages",
-  addPages: "Add as one artefact",
+  join: "Join them: one thing with several pages",
+  addPages: "Add as one",
   unseen: "This browser cannot show it; it goes up all the same.",
 });
 

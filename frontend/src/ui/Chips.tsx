@@ -16,9 +16,13 @@ export function lengthWords(chip: { measure: string; least: number; most: number
   return sentences ? WANTED.sentencesFromTo({ least, most }) : WANTED.wordsFromTo({ least, most });
 }
 
+/** One chip in a student's words. */
+export function plainWords(chip: Chip): string {
+  return chip.what === "artefacts" ? WANTED.things({ done: chip.done, wanted: chip.wanted }) : chipWords(chip);
+}
+
 /** One chip in words. */
- 
-export function chipWords(chip: Chip): string {
+function chipWords(chip: Chip): string {
   const length = lengthWords(chip);
   if (chip.what === "artefacts") return WANTED.artefacts({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "links") return WANTED.links({ done: chip.done, wanted: chip.wanted });
@@ -38,6 +42,7 @@ function soFar(chip: Chip, what: string): string {
   return sentences ? WANTED.sentencesOf({ what, count, length }) : WANTED.wordsOf({ what, count, length });
 }
 
+/** In a student's words, as they stand over a pocket. */
 export function Chips({ chips }: { chips: Chip[] }) {
   if (chips.length === 0) return null;
   return (
@@ -52,7 +57,7 @@ export function Chips({ chips }: { chips: Chip[] }) {
         >
           {chip.met ? <Check aria-hidden size={16} className="shrink-0" /> : <CircleDashed aria-hidden size={16} className="shrink-0" />}
           <span className="min-w-0 break-words">
-            {chipWords(chip)}
+            {plainWords(chip)}
             <span className="sr-only">{chip.met ? TEXTS.done : TEXTS.stillWanted2}</span>
           </span>
         </li>

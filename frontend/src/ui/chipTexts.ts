@@ -3,6 +3,8 @@ import { catalogue, message } from "../language/catalogue";
 
 export const WANTED = catalogue("ui.wanted", {
   artefacts: message<{ done: number; wanted: number }>("{done, number} of {wanted, plural, one {# artefact} other {# artefacts}}"),
+  /** The same in a student's words. */
+  things: message<{ done: number; wanted: number }>("{done, number} of {wanted, plural, one {# thing} other {# things}}"),
   links: message<{ done: number; wanted: number }>("{done, number} of {wanted, plural, one {# link} other {# links}}"),
   reflection: "reflection",
   sentencesAtLeast: message<{ least: number }>("at least {least, plural, one {# sentence} other {# sentences}}"),

@@ -5,7 +5,7 @@ import type { Schema } from "../api/client";
 import { worklistQuery } from "../api/queries";
 import { useGroup, useGroupId, useSession } from "../api/session";
 import { dueWords } from "../submission/HandInBar";
-import { chipWords } from "../ui/Chips";
+import { plainWords } from "../ui/Chips";
 import { Coat } from "../ui/Coat";
 import { day, due, moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -99,7 +99,7 @@ function ToDo({ line, base, group }: { line: Line; base: string; group?: string 
               {line.wanting.map((pocket) => (
                 <li key={pocket.id} className="flex flex-wrap gap-x-2 text-copper">
                   {line.pockets.length > 1 && <span className="font-semibold">{pocket.title}:</span>}
-                  {[...pocket.chips.map((chip) => chipWords(chip)), ...(pocket.rows > 0 ? [TEXTS.rowsNotFinishedColumns({ rows: pocket.rows, columns: pocket.columns.join(", ") })] : [])].join(" · ")}
+                  {[...pocket.chips.map((chip) => plainWords(chip)), ...(pocket.rows > 0 ? [TEXTS.rowsNotFinishedColumns({ rows: pocket.rows, columns: pocket.columns.join(", ") })] : [])].join(" · ")}
                 </li>
               ))}
             </ul>

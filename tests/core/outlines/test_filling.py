@@ -55,6 +55,18 @@ class Units(SimpleTestCase):
         self.assertEqual(filled(PAGE, (Piece(Counts(4, 1)),)), Filled(0, 1))
         self.assertEqual(filled(PAGE, (Piece(Counts(9, 1), unchanged=True),)), Filled(0, 1))
 
+    def test_what_lies_beside_the_text_of_a_page_is_work_and_meets_nothing(self) -> None:
+        photo = Piece(Counts(9, 2), "bed.jpg", beside=True)
+        for pieces, met, work in (
+            ((photo,), 0, True),
+            ((photo, Piece(Counts(5, 1))), 1, True),
+            ((Piece(Counts(4, 1)), photo), 0, True),
+            ((photo._replace(unchanged=True), Piece(Counts(9, 1), unchanged=True)), 0, False),
+        ):
+            with self.subTest(pieces):
+                self.assertEqual((filled(PAGE, pieces), has_work(PocketKind.PAGE, pieces)), (Filled(met, 1), work))
+        self.assertEqual([one.counts.words for one in chips(PAGE, (photo, Piece(Counts(4, 1))))], [4])
+
     def test_a_reflection_without_asked_length_needs_one_word(self) -> None:
         wanted = Wanted(PocketKind.EVIDENCE, 1, True)
         self.assertEqual(filled(wanted, (Piece(Counts(1, 1)),)), Filled(2, 2))
