@@ -426,6 +426,7 @@ CALLS: dict[str, Call] = {
     "set_role": send("put", GROUP + "/staff/{t.helper.pk}", lambda t: {"role": "marker"}),
     "hand_over": send("post", GROUP + "/hand-over", lambda t: {"person": t.helper.pk, "stays": "observer"}),
     "see_roster": get(GROUP + "/roster"),
+    "find_known_students": get(GROUP + "/roster/find?text=sam"),
     "read_pasted_list": send("post", GROUP + "/roster/read", lambda t: {"text": "Dube, Thandi"}),
     "read_list_file": list_file,
     "preview_list": send("post", GROUP + "/roster/preview", lambda t: LIST),
@@ -797,6 +798,7 @@ def about_a_student(operation: str) -> bool:
         "set_role",
         "hand_over",
         "see_roster",
+        "find_known_students",
         "read_pasted_list",
         "read_list_file",
     }

@@ -226,6 +226,27 @@ class Lists(ApiCase):
         self.ok(self.plot.lead, "POST", f"{self.path}/changes/{done['change']}/undo")
         self.assertEqual(self.roster(), [])
 
+    def test_somebody_known_is_found_by_a_part_of_the_name_by_whoever_may_bring_them_in(self) -> None:
+        forge = klass("9 Forge", "forge")
+        forge.student("zoe", "Zoë", "Young")
+        forge.student("moses", "Moses", "Young")
+        forge.student("gone", "Zoe", "Younger", last=TODAY - timedelta(days=3))
+        path = f"{self.path}/find?text="
+        self.assertEqual(
+            self.ok(self.plot.lead, "GET", path + "young"), [], "whom one does not have nothing is said of"
+        )
+        StaffRole.objects.create(group=forge.group, person=self.plot.lead, role="lead")
+        found = self.ok(self.plot.lead, "GET", path + "zoe%20you")
+        self.assertEqual([(one["name"], one["classes"]) for one in found], [("Young, Zoë", ["9 Forge"])])
+        self.assertEqual(self.ok(self.plot.lead, "GET", path + "y"), [], "one letter is too few")
+        row = [found[0][name] for name in ("family", "given", "number", "email")]
+        body = {"rows": [row], "columns": ["family", "given", "number", "email"]}
+        self.apply_list(self.plot.lead, self.path, body)
+        self.assertEqual([one["username"] for one in self.roster()], ["zoe"])
+        self.assertEqual(self.ok(self.plot.lead, "GET", path + "zoe"), [], "who is here is not offered")
+        admin = builders.person("bright", administrator=True)
+        self.problem(404, admin, "GET", path + "zoe")
+
     def test_a_bad_line_never_blocks_the_others(self) -> None:
         text = "Name\tE-mail\tPeriod\nThandi Dube\tthandi@larkfield.example\nChidi Okonkwo\tchidi@larkfeild\n\t\tP4\n"
         done = self.bring(text)

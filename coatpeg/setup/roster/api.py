@@ -270,6 +270,18 @@ class PlacedShape(Shape):
     change: int
 
 
+class KnownStudent(Shape):
+    """A student whom this person may bring in, with those of their classes that this person knows."""
+
+    person: int
+    name: str
+    family: str
+    given: str
+    number: str
+    email: str
+    classes: list[str]
+
+
 class MoveStudentIn(Shape):
     """The class that a student moves to."""
 
@@ -309,6 +321,17 @@ def _table(table: Table) -> dict[str, Any]:
 def see_roster(request: HttpRequest, group_id: int) -> Any:
     """The class list."""
     return class_lists.roster(person_of(request), group_id, now())
+
+
+@router.get(
+    "/groups/{group_id}/roster/find",
+    response=list[KnownStudent],
+    operation_id="find_known_students",
+    openapi_extra=KEEP,
+)
+def find_known_students(request: HttpRequest, group_id: int, text: str) -> Any:
+    """Students by a part of their name whom this person may bring in."""
+    return class_lists.find_known(person_of(request), group_id, text, now())
 
 
 @router.post("/groups/{group_id}/roster/read", response=TableShape, operation_id="read_pasted_list", openapi_extra=KEEP)

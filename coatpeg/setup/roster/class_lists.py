@@ -14,7 +14,7 @@ from datetime import date, datetime
 from typing import Any
 
 from coatpeg.core.errors import Gone, Invalid
-from coatpeg.core.people.names import search_key
+from coatpeg.core.people.names import search_key, sort_key
 from coatpeg.core.people.places import Places
 from coatpeg.core.people.roster_plan import Entry, Known, RosterPlan, check_columns, plan, read_entry
 from coatpeg.core.people.roster_table import MOST_LINES, Column, Table, read_text
@@ -22,7 +22,16 @@ from coatpeg.core.policy import Action, decide
 from coatpeg.events.recording import deed
 from coatpeg.people.access import led_students, require_in_group
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Enrolment, Period, Person, RosterDrop, SignInCard, TeachingGroup, WorkingGroup
+from coatpeg.people.models import (
+    Enrolment,
+    Period,
+    Person,
+    RosterDrop,
+    SignInCard,
+    StaffRole,
+    TeachingGroup,
+    WorkingGroup,
+)
 from coatpeg.people.rosters import Member, members
 from coatpeg.setup.roster.roster_files import FileTable, read_bytes
 
@@ -170,6 +179,46 @@ def known_students(group_id: int, today: date, rights: Rights) -> list[Known]:
             )
         )
     return found
+
+
+MOST_FOUND = 8
+SHORTEST = 2
+"""Letters from which on somebody is looked for."""
+
+
+def find_known(person: Person, group_id: int, text: str, now: datetime) -> list[dict[str, Any]]:
+    """Students by a part of their name whom this person may bring into a class, and who are not in it.
+
+    Of others nothing is said, as everywhere. ``classes`` are those in which this person is on the staff.
+    """
+    require_in_group(person, Action.KEEP_ROSTER, group_id)
+    wanted = search_key(text).split()
+    if len("".join(wanted)) < SHORTEST:
+        return []
+    rights, today = Rights.of(person), school_calendar().local_day(now)
+    students = Person.objects.filter(is_staff=False, same_as=None).exclude(enrolments__group_id=group_id)
+    if not rights.everybody:
+        students = students.filter(pk__in=rights.leads)
+    found = [one for one in students if all(part in search_key(one.full_name) for part in wanted)]
+    found = sorted(found, key=lambda one: sort_key(one.family_name, one.given_name, one.pk))[:MOST_FOUND]
+    mine = StaffRole.objects.on(today).filter(person=person).values("group_id")
+    classes: dict[int, list[str]] = defaultdict(list)
+    known = Enrolment.objects.filter(person__in=found).exclude(group__kind=TeachingGroup.Kind.CASELOAD)
+    known = known if rights.everybody else known.filter(group_id__in=mine)
+    for pk, name in known.order_by("group__name").values_list("person_id", "group__name"):
+        classes[pk].append(name)
+    return [
+        {
+            "person": one.pk,
+            "name": one.listed,
+            "family": one.family_name,
+            "given": one.given_name,
+            "number": one.number or "",
+            "email": one.email,
+            "classes": classes[one.pk],
+        }
+        for one in found
+    ]
 
 
 def rejected(of: ClassList, heading: Sequence[str], lines: RosterPlan) -> list[list[str]]:

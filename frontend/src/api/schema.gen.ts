@@ -1702,6 +1702,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/roster/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Known Students
+         * @description Students by a part of their name whom this person may bring in.
+         */
+        get: operations["find_known_students"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/roster/leave": {
         parameters: {
             query?: never;
@@ -6455,6 +6475,26 @@ export interface components {
             own: boolean;
             /** Shared */
             shared: boolean;
+        };
+        /**
+         * KnownStudent
+         * @description A student whom this person may bring in, with those of their classes that this person knows.
+         */
+        KnownStudent: {
+            /** Classes */
+            classes: string[];
+            /** Email */
+            email: string;
+            /** Family */
+            family: string;
+            /** Given */
+            given: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /** Person */
+            person: number;
         };
         /**
          * LaidLineShape
@@ -13028,6 +13068,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TableShape"];
+                };
+            };
+        };
+    };
+    find_known_students: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownStudent"][];
                 };
             };
         };

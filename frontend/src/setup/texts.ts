@@ -259,6 +259,7 @@ export const MOVE = catalogue("setup.move", {
 /** One student more. */
 export const ONE = catalogue("setup.one", {
   open: "Add a student",
+  known: "Students you have already",
   name: "Name of the student",
   period: "Period",
   add: "Add",
