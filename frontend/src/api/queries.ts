@@ -204,20 +204,6 @@ export const accountsQuery = queryOptions({
   queryFn: () => data(client.GET("/api/accounts")),
 });
 
-/** Students' accounts by a part of a name, user name or number. */
-/** Accounts that were put together. */
-export const togetherQuery = queryOptions({
-  queryKey: ["accounts", "together"],
-  queryFn: () => data(client.GET("/api/accounts/together")),
-});
-
-export const studentAccountsQuery = (text: string) =>
-  queryOptions({
-    queryKey: ["accounts", "students", text],
-    enabled: text.length > 1,
-    queryFn: () => data(client.GET("/api/accounts/students", { params: { query: { text } } })),
-  });
-
 export const submissionQuery = (group_id: number, submission_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "submission", submission_id],
@@ -322,29 +308,6 @@ export const gridQuery = (group_id: number, pocket_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "grid", pocket_id],
     queryFn: () => data(client.GET("/api/groups/{group_id}/pockets/{pocket_id}", { params: { path: { group_id, pocket_id } } })),
-  });
-
-/** How far the viewer of a file is; asked again while it is being made. */
-export const viewQuery = ({ of, id }: { of: "artefacts" | "pocket-files"; id: number }) =>
-  queryOptions({
-    queryKey: ["view", of, id],
-    queryFn: () =>
-      of === "artefacts"
-        ? data(client.GET("/api/artefacts/{artefact_id}/view", { params: { path: { artefact_id: id } } }))
-        : data(client.GET("/api/pocket-files/{file_id}/view", { params: { path: { file_id: id } } })),
-    refetchInterval: (query) => (query.state.data?.state === "waiting" ? 1000 : false),
-    staleTime: 60_000,
-  });
-
-/** What the viewer shows of a file. */
-export const viewDocumentQuery = ({ of, id }: { of: "artefacts" | "pocket-files"; id: number }) =>
-  queryOptions({
-    queryKey: ["view", of, id, "document"],
-    queryFn: () =>
-      of === "artefacts"
-        ? data(client.GET("/api/artefacts/{artefact_id}/view/document", { params: { path: { artefact_id: id } } }))
-        : data(client.GET("/api/pocket-files/{file_id}/view/document", { params: { path: { file_id: id } } })),
-    staleTime: Infinity,
   });
 
 export const worklistQuery = (group_id: number, portfolio_id: number) =>

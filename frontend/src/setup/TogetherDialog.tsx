@@ -4,7 +4,7 @@ import { useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { togetherQuery } from "../api/queries";
+import { togetherQuery } from "./queries";
 import { Button } from "../ui/Button";
 import { dayOf } from "../ui/dates";
 import { Modal } from "../ui/Modal";

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { useState } from "react";
 import type { Schema } from "../api/client";
-import { viewDocumentQuery, viewQuery } from "../api/queries";
+import { viewDocumentQuery, viewQuery } from "./queries";
 import { Picture } from "./Picture";
 import { fileAddress, sizeWords } from "./files";
 import { Modal } from "../ui/Modal";
