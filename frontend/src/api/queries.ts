@@ -96,13 +96,6 @@ export const rosterQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/roster", { params: { path: { group_id } } })),
   });
 
-/** What a class has asked for and waits. */
-export const ownRequestsQuery = (group_id: number) =>
-  queryOptions({
-    queryKey: ["group", group_id, "requests"],
-    queryFn: () => data(client.GET("/api/groups/{group_id}/roster/requests", { params: { path: { group_id } } })),
-  });
-
 /** What changed a class's list, newest first. */
 export const listChangesQuery = (group_id: number) =>
   queryOptions({
@@ -115,21 +108,6 @@ export const joinRequestsQuery = queryOptions({
   queryKey: ["join-requests"],
   queryFn: () => data(client.GET("/api/join-requests")),
 });
-
-/** Lists that came through the roster folder. */
-export const dropsQuery = (group_id: number) =>
-  queryOptions({
-    queryKey: ["group", group_id, "drops"],
-    queryFn: () => data(client.GET("/api/groups/{group_id}/roster/drops", { params: { path: { group_id } } })),
-  });
-
-/** One of them, as a table. Applying it is its end, so it is not asked for again with the class. */
-export const dropQuery = (group_id: number, drop_id: number) =>
-  queryOptions({
-    queryKey: ["drop", group_id, drop_id],
-    retry: false,
-    queryFn: () => data(client.GET("/api/groups/{group_id}/roster/drops/{drop_id}", { params: { path: { group_id, drop_id } } })),
-  });
 
 /** What a student is asked for, and what not. */
 export const askedQuery = (group_id: number, enrolment_id: number) =>
