@@ -2,8 +2,10 @@
 
 from coatpeg.core.policy import Role
 from coatpeg.events.models import Event
+from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Adjustment, Enrolment, Person, SignInCard
-from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.logs.rows import add_row
+from coatpeg.portfolios.models import Evidence, LoosePage, Portfolio
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.case import ApiCase
@@ -49,7 +51,7 @@ class Together(ApiCase):
         Adjustment.objects.create(person=self.other, extra_days=2, first=TODAY)
         events = Event.objects.count()
         means = self.ok(self.admin, "POST", "/accounts/together/look", self.body())
-        self.assertEqual(means, {"moved": ["9 Forge"], "ended": [], "both": []})
+        self.assertEqual(means, {"moved": ["9 Forge"], "ended": [], "both": [], "locked": [], "handed_in": []})
         self.assertEqual((Event.objects.count(), self.portfolios(self.kept)), (events, [self.one.pk]), "only looked at")
         made = self.put()
         self.assertEqual(self.portfolios(self.kept), [self.one.pk, self.two.pk])
@@ -101,15 +103,73 @@ class Together(ApiCase):
                 artefact.delete()
         self.assertFalse(Person.objects.filter(given_name="…").exists(), "nobody stands in for good")
 
-    def test_work_of_both_in_one_class_is_named_and_nothing_is_done(self) -> None:
+    def test_of_two_places_with_work_one_goes_on_with_copies_of_the_other(self) -> None:
+        page = self.plot.pocket("Lab page", kind="page")
+        log = self.plot.pocket("Laboratory log", kind="log", log={"columns": [COLUMN]})
+        double = self.both_in_plot()
         builders.fill(self.one, self.card)
-        builders.fill(self.both_in_plot(), self.card)
-        self.assertEqual(self.ok(self.admin, "POST", "/accounts/together/look", self.body())["both"], ["8 Plot"])
-        self.assertIn("8 Plot", self.problem(403, self.admin, "POST", "/accounts/together", self.body())["title"])
-        self.assertEqual(self.portfolios(self.other), [self.both_portfolio(), self.two.pk])
+        theirs = builders.fill(double, self.card)
+        for portfolio, words in ((self.one, "Mine."), (double, "Theirs.")):
+            self.write(portfolio, page, words)
+        add_row(self.other, double.pk, log.pk, {"what": "Soil"}, NOW)
+        task = self.plot.handin(log)
+        builders.hand_in(double, task)
+        # More was handed in by the other account: its place goes on.
+        means = self.ok(self.admin, "POST", "/accounts/together/look", self.body())
+        self.assertEqual((means["both"], means["locked"], means["handed_in"]), (["8 Plot"], [], []))
+        made = self.put()
+        going, ended = self.place(self.kept), self.place(self.other)
+        self.assertEqual((going.pk, going.last, ended.last), (double.enrolment.pk, None, TODAY))
+        lying = self.ok(self.kept, "GET", f"/portfolios/{double.pk}/pockets/{self.card.pk}")["evidence"]
+        self.assertEqual(len(lying), 2)
+        self.assertEqual(self.words(double, page), "Theirs.")
+        aside = LoosePage.objects.get(portfolio=double)
+        self.assertEqual((aside.title, aside.text, aside.removed_at), ("Lab page", "Mine.", None))
+        self.assertEqual(self.portfolios(self.kept), [double.pk, self.two.pk])
+        self.ok(self.plot.lead, "GET", f"/portfolios/{self.one.pk}")
+        # Undone: what came over lies in the bin, what was there stays.
+        self.ok(self.admin, "DELETE", f"/accounts/together/{made}")
+        self.assertEqual(
+            [self.place(one).pk for one in (self.kept, self.other)], [self.one.enrolment.pk, double.enrolment.pk]
+        )
+        self.assertFalse(Enrolment.objects.exclude(last=None).exists())
+        lying = self.ok(self.other, "GET", f"/portfolios/{double.pk}/pockets/{self.card.pk}")["evidence"]
+        self.assertEqual([one["id"] for one in lying], [theirs.pk])
+        aside.refresh_from_db()
+        self.assertIsNotNone(aside.removed_at)
 
-    def both_portfolio(self) -> int:
-        return int(Enrolment.objects.get(group=self.plot.group, person=self.other).portfolio.pk)
+    def test_what_is_locked_or_handed_in_only_there_is_named(self) -> None:
+        other_card, diary = self.plot.pocket("Other card"), self.plot.pocket("Diary", kind="page")
+        double = self.both_in_plot()
+        for portfolio in (self.one, double):
+            builders.fill(portfolio, self.card)
+            builders.fill(portfolio, other_card)
+        self.write(double, diary, "Only here.")
+        for portfolio, title, pocket in ((self.one, "Card", self.card), (self.one, "Again", self.card)):
+            builders.hand_in(portfolio, self.plot.handin(pocket, title=title))
+        builders.hand_in(double, self.plot.handin(other_card, title="Other"))
+        means = self.ok(self.admin, "POST", "/accounts/together/look", self.body())
+        self.assertEqual((means["locked"], means["handed_in"]), (["8 Plot: Recipe card"], ["8 Plot: Other"]))
+        made = self.put()
+        self.assertEqual(self.place(self.kept).pk, self.one.enrolment.pk)
+        self.assertEqual(self.words(self.one, diary), "Only here.")
+        counts = [self.one.evidence.filter(pocket=one, removed_at=None).count() for one in (self.card, other_card)]
+        self.assertEqual(counts, [1, 2], "nothing goes into a locked pocket")
+        # What was changed meanwhile stays when they are taken apart; an untouched page is empty again.
+        self.write(self.one, diary, "Only here, and more.", 1)
+        self.ok(self.admin, "DELETE", f"/accounts/together/{made}")
+        self.assertEqual(self.words(self.one, diary), "Only here, and more.")
+        self.assertEqual(self.one.evidence.filter(pocket=other_card, removed_at=None).count(), 1)
+
+    def write(self, portfolio: Portfolio, page: Pocket, text: str, version: int = 0) -> None:
+        path = f"/portfolios/{portfolio.pk}/pockets/{page.pk}/page"
+        self.ok(Person.objects.get(enrolments__portfolio=portfolio), "PUT", path, {"text": text, "version": version})
+
+    def place(self, person: Person) -> Enrolment:
+        return Enrolment.objects.get(group=self.plot.group, person=person)
+
+    def words(self, portfolio: Portfolio, page: Pocket) -> str:
+        return Evidence.objects.get(portfolio=portfolio, pocket=page, artefact=None).text
 
     def test_what_cannot_be_put_together(self) -> None:
         self.problem(422, self.admin, "POST", "/accounts/together", self.body(other=self.kept.pk))
@@ -128,3 +188,4 @@ class Together(ApiCase):
 
 
 ACTIVE = {"active": True}
+COLUMN = {"key": "what", "title": "What", "type": "text", "required": True}

@@ -23,8 +23,7 @@ from coatpeg.people.access import has_student, require, require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Enrolment, Period, PeriodMembership, Person, RosterChange, TeachingGroup
 from coatpeg.portfolios.copying import Copied, copy_work
-from coatpeg.portfolios.models import Portfolio
-from coatpeg.portfolios.writing import locked_portfolio
+from coatpeg.portfolios.writing import locked_of
 from coatpeg.setup.roster.enrolling import begin_again, end_places, enrol
 from coatpeg.setup.roster.memberships import Applying, RosterWrites, locked_group, place_in_periods
 
@@ -95,8 +94,7 @@ def _period_of(leaving: Enrolment, into: TeachingGroup) -> str:
 
 
 def _take_along(leaving: Enrolment, there: Enrolment, now: datetime) -> Copied:
-    ids = Portfolio.objects.filter(enrolment__in=(leaving, there)).order_by("pk").values_list("pk", flat=True)
-    locked = {one.enrolment_id: one for one in [locked_portfolio(pk) for pk in list(ids)]}
+    locked = locked_of(leaving.pk, there.pk)
     return copy_work(locked[leaving.pk], locked[there.pk], _matched(leaving.group_id, there.group_id), now)
 
 

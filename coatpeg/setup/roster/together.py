@@ -4,25 +4,35 @@ Decided here: one account stays and has every class of both, with all work and h
 the student's place in a class and not on the account. The other one is closed, its cards no longer work, and no list
 finds it again; what it was called and who signed in with it stays on record. Number and e-mail address go over where
 the account that stays has none, agreed adjustments and open requests too. In a class that has both, the place in which
-there is work goes on and the empty one ends that day; where there is work in both nothing is put together, and it says
-where. It is undone as long as the account that stays still has those places.
+there is work goes on and the empty one ends that day. Where there is work in both, that goes on in which more was
+handed in (of equals, that of the account that stays), with copies of all work of the other one; that one ends that day
+with the closed account: staff read there what was handed in, marked and said. What is handed in only there is named,
+since staff hand it in here as received then; so are locked pockets, into which nothing is copied. It is undone as long
+as the account that stays still has those places; copies go into the bin, but for what was changed or handed in
+meanwhile.
 """
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Collection
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from datetime import datetime
 from typing import Any
+
+from django.db.models import QuerySet
 
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
-from coatpeg.handins.models import Submission
+from coatpeg.handins.models import KeptFacts, Submission
+from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_in_school
 from coatpeg.people.accounts import lock_names
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, PutTogether, SignInCard
+from coatpeg.portfolios.copying import Copied, copy_work, take_out, would_stay
+from coatpeg.portfolios.writing import locked_of
 from coatpeg.setup.deleting import WORK
 
 MOST_SHOWN = 50
@@ -33,12 +43,15 @@ _OWN = ("number", "email", "is_active", "same_as_id")
 class Meaning:
     """What putting together would do, by names of classes: ``moved`` come over, in ``ended`` an empty place ends.
 
-    ``both`` have work of both accounts: while there are any, nothing can be put together.
+    ``both`` have work of both accounts; there a place ends from which all is copied but what is in ``locked`` pockets,
+    and in which ``handed_in`` were handed in that are not in the other one (each *class: title*).
     """
 
     moved: list[str] = field(default_factory=list)
     ended: list[str] = field(default_factory=list)
     both: list[str] = field(default_factory=list)
+    locked: list[str] = field(default_factory=list)
+    handed_in: list[str] = field(default_factory=list)
 
 
 def look(person: Person, kept_id: int, other_id: int) -> Meaning:
@@ -55,18 +68,13 @@ def put_together(person: Person, kept_id: int, other_id: int, now: datetime) -> 
         lock_names()
         kept, other = _two(kept_id, other_id, locked=True)
         plan = _plan(kept_id, other_id)
-        if plan.both:
-            raise Refused(
-                f"There is work of both accounts in {', '.join(plan.meaning().both)}.",
-                where="accounts",
-                fix="Let the student take out what is there twice, or leave the accounts as they are.",
-            )
         before = {str(one.pk): {name: getattr(one, name) for name in _OWN} for one in (kept, other)}
         data: dict[str, Any] = {
             "fields": before,
             "moved": [one.pk for one in plan.moved],
             "swapped": plan.swapped,
             "left": [],
+            "copied": [],
         }
         Enrolment.objects.filter(pk__in=data["moved"]).update(person=kept)
         for mine, theirs in plan.swapped:
@@ -76,6 +84,8 @@ def put_together(person: Person, kept_id: int, other_id: int, now: datetime) -> 
             data["left"].append([ending.pk, ending.last.isoformat() if ending.last else None])
             ending.last = min(ending.last or today, today)
             ending.save(update_fields=["last"])
+        for source, target in plan.both:
+            data["copied"].append([target, asdict(_copied(source, target, now))])
         for name, rows in _hanging(other).items():
             data[name] = list(rows.values_list("pk", flat=True))
         Adjustment.objects.filter(pk__in=data["adjustments"]).update(person=kept)
@@ -104,6 +114,8 @@ def take_apart(person: Person, together_id: int, now: datetime) -> None:
                 where="accounts",
                 fix="Take apart what was put together later first.",
             )
+        for pk, made in data.get("copied", []):
+            take_out(locked_of(pk)[pk], Copied(**made), now)
         Enrolment.objects.filter(pk__in=data["moved"]).update(person=other)
         for mine, theirs in data["swapped"]:
             _swap(theirs, mine)
@@ -153,19 +165,37 @@ def _two(kept_id: int, other_id: int, *, locked: bool = False) -> tuple[Person, 
 
 @dataclass(frozen=True, slots=True)
 class _Plan:
-    """Enrolments that come over; pairs of the account's that stays (empty) and the other's; those that end."""
+    """Enrolments that come over; pairs of the account's that stays and the other's that change persons; those that end.
+
+    ``ended``: classes in which an empty one does. ``both``: of classes with work in both, that which ends and that
+    which goes on.
+    """
 
     moved: list[Enrolment]
     swapped: list[tuple[int, int]]
     ending: list[int]
     ended: list[str]
-    both: list[str]
+    both: list[tuple[int, int]]
 
     def meaning(self) -> Meaning:
-        return Meaning(sorted(one.group.name for one in self.moved), sorted(self.ended), sorted(self.both))
+        means = Meaning(sorted(one.group.name for one in self.moved), sorted(self.ended))
+        places = Enrolment.objects.select_related("group", "portfolio").in_bulk(
+            [pk for pair in self.both for pk in pair]
+        )
+        for source, target in self.both:
+            ending, going = places[source], places[target]
+            name = ending.group.name
+            means.both.append(name)
+            pockets = pockets_of(ending.group_id)
+            means.locked.extend(f"{name}: {one}" for one in would_stay(ending.portfolio, going.portfolio, pockets))
+            here = _standing_in(target).values("handin_id")
+            missing = _standing_in(source).exclude(handin__in=here).order_by("handin_id")
+            means.handed_in.extend(f"{name}: {one}" for one in missing.values_list("handin__title", flat=True))
+        return means
 
     def touched(self) -> list[int]:
-        return [*(one.pk for one in self.moved), *(pk for pair in self.swapped for pk in pair), *self.ending]
+        pairs = [*self.swapped, *self.both]
+        return sorted({*(one.pk for one in self.moved), *(pk for pair in pairs for pk in pair), *self.ending})
 
 
 def _plan(kept_id: int, other_id: int) -> _Plan:
@@ -173,6 +203,8 @@ def _plan(kept_id: int, other_id: int) -> _Plan:
     of_kept = {one.group_id: one for one in rows if one.person_id == kept_id}
     theirs = [one for one in rows if one.person_id == other_id]
     worked = _worked([one.pk for one in rows])
+    standing_in = KeptFacts.objects.filter(enrolment__in=[one.pk for one in rows], newest__isnull=False)
+    handed_in = Counter(standing_in.values_list("enrolment_id", flat=True))
     plan = _Plan([], [], [], [], [])
     for one in theirs:
         mine = of_kept.get(one.group_id)
@@ -186,8 +218,25 @@ def _plan(kept_id: int, other_id: int) -> _Plan:
             plan.ending.append(mine.pk)
             plan.ended.append(one.group.name)
         else:
-            plan.both.append(one.group.name)
+            ending, going = one.pk, mine.pk
+            if handed_in[one.pk] > handed_in[mine.pk]:
+                plan.swapped.append((mine.pk, one.pk))
+                ending, going = going, ending
+            plan.ending.append(ending)
+            plan.both.append((ending, going))
     return plan
+
+
+def _standing_in(enrolment_id: int) -> QuerySet[KeptFacts]:
+    """The hand-ins that stand as handed in of a place in a class."""
+    return KeptFacts.objects.filter(enrolment=enrolment_id, newest__isnull=False, handin__taken_away_at=None)
+
+
+def _copied(source: int, target: int, now: datetime) -> Copied:
+    """Copy the work of a place that ends into the one that goes on."""
+    portfolios = locked_of(source, target)
+    pockets = {one.pk: one for one in pockets_of(portfolios[target].enrolment.group_id)}
+    return copy_work(portfolios[source], portfolios[target], pockets, now, aside=True)
 
 
 def _worked(enrolments: Collection[int]) -> set[int]:

@@ -25,11 +25,13 @@ class TwoIn(Shape):
 
 
 class TogetherMeaning(Shape):
-    """What it would mean, by names of classes."""
+    """What it would mean, by names of classes; of locked pockets and hand-ins *class: title*."""
 
     moved: list[str]
     ended: list[str]
     both: list[str]
+    locked: list[str]
+    handed_in: list[str]
 
 
 class TogetherShape(Shape):

@@ -10258,13 +10258,17 @@ export interface components {
         };
         /**
          * TogetherMeaning
-         * @description What it would mean, by names of classes.
+         * @description What it would mean, by names of classes; of locked pockets and hand-ins *class: title*.
          */
         TogetherMeaning: {
             /** Both */
             both: string[];
             /** Ended */
             ended: string[];
+            /** Handed In */
+            handed_in: string[];
+            /** Locked */
+            locked: string[];
             /** Moved */
             moved: string[];
         };

@@ -72,7 +72,7 @@ function TogetherDialog({ kept, others, onClose }: { kept: Account; others: Acco
             <Button big onClick={onClose}>
               {TOGETHER.keep}
             </Button>
-            <Button big look="main" type="submit" disabled={!look.data || look.data.both.length > 0 || put.isPending}>
+            <Button big look="main" type="submit" disabled={!look.data || put.isPending}>
               {TOGETHER.put}
             </Button>
           </div>
@@ -82,13 +82,19 @@ function TogetherDialog({ kept, others, onClose }: { kept: Account; others: Acco
   );
 }
 
-function Meaning({ means: { moved, ended, both } }: { means: Schema["TogetherMeaning"] }) {
-  if (both.length > 0) return <Notice title={TOGETHER.both({ classes: both.join(", ") })} fix={TOGETHER.bothFix} />;
+function Meaning({ means: { moved, ended, both, locked, handed_in } }: { means: Schema["TogetherMeaning"] }) {
+  const said = [
+    moved.length > 0 && TOGETHER.moved({ classes: moved.join(", ") }),
+    ended.length > 0 && TOGETHER.ended({ classes: ended.join(", ") }),
+    both.length > 0 && TOGETHER.both({ classes: both.join(", ") }),
+    locked.length > 0 && TOGETHER.locked({ pockets: locked.join(", ") }),
+    handed_in.length > 0 && TOGETHER.handedIn({ handins: handed_in.join(", ") }),
+  ].filter((one) => one !== false);
   return (
-    <div role="status">
-      {moved.length > 0 && <p>{TOGETHER.moved({ classes: moved.join(", ") })}</p>}
-      {ended.length > 0 && <p>{TOGETHER.ended({ classes: ended.join(", ") })}</p>}
-      {moved.length + ended.length === 0 && <p>{TOGETHER.noClass}</p>}
+    <div role="status" className="flex flex-col gap-1">
+      {(said.length > 0 ? said : [TOGETHER.noClass]).map((one) => (
+        <p key={one}>{one}</p>
+      ))}
     </div>
   );
 }
