@@ -3,17 +3,17 @@
 They belong to the template: students read them and never change them. A pocket laid out from a pattern shows those of
 its pattern. A file may be one version's alone (``core.outlines.versions``): nobody else sees it. Decided here: an
 artefact that is the very file of a starter is no work yet; what was given to a version that is taken away is shown to
-nobody, and is there again with it.
+nobody, and is there again with it. A file for a pocket that only a draft has waits without one, and is read by those
+who may edit the template; it is given as the draft is saved, and goes after 90 days if none is.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any, Literal
 
 from django.core.files.base import File
-from django.db.models import Q
 
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.outlines.filling import PocketKind
@@ -29,6 +29,9 @@ from coatpeg.people.models import Enrolment, Person
 
 MOST_FILES = 12
 """Beside one pocket."""
+MOST_WAITING = 200
+"""For pockets of drafts, in one class."""
+WAITS = timedelta(days=90)
 Role = Literal["directions", "starter"]
 
 
@@ -43,16 +46,41 @@ def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetim
 
     Call within a deed, with the template locked.
     """
+    made = _of_kept(kept, title, role, now, version)
+    _give(made, pocket)
+    return made
+
+
+def wait(template: Template, kept: keeping.Kept, title: str, role: Role, now: datetime, version: str) -> PocketFile:
+    """Keep a file for a pocket that somebody drafts; what waited too long goes. Call with the template locked."""
+    waiting = PocketFile.objects.filter(draft_of=template)
+    waiting.filter(made_at__lt=now - WAITS).delete()
+    if waiting.count() >= MOST_WAITING:
+        raise Invalid(
+            f"{MOST_WAITING} files wait in drafts of this template, which is the most.",
+            where="file",
+            fix="Save the draft first, then give more.",
+        )
+    made = _of_kept(kept, title, role, now, version)
+    made.draft_of = template
+    made.save()
+    return made
+
+
+def give_waiting(template: Template, pocket: Pocket, file_id: int) -> PocketFile:
+    """Give a file that waited to its pocket, now that there is one. Call within a deed, with the template locked."""
+    found = PocketFile.objects.filter(pk=file_id, draft_of=template).select_related("stored").first()
+    if found is None:
+        raise Gone("This file waits no longer.", where=pocket.title, fix="Give it once more.")
+    found.draft_of = None
+    _give(found, pocket)
+    return found
+
+
+def _of_kept(kept: keeping.Kept, title: str, role: Role, now: datetime, version: str) -> PocketFile:
     if len(version) > LONGEST_KEY:
         raise Invalid("There is no such version.", where="version", fix="Load the template again.")
-    if role == "starter":
-        _as_starter(pocket, kept)
-    if PocketFile.objects.filter(pocket=pocket, removed_at=None).count() >= MOST_FILES:
-        raise Invalid(
-            f"“{pocket.title}” has {MOST_FILES} files, which is the most.", where="file", fix="Take one away first."
-        )
-    return PocketFile.objects.create(
-        pocket=pocket,
+    return PocketFile(
         role=role,
         version=version,
         kind=kept.kind,
@@ -63,7 +91,18 @@ def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetim
     )
 
 
-def _as_starter(pocket: Pocket, kept: keeping.Kept) -> None:
+def _give(made: PocketFile, pocket: Pocket) -> None:
+    if made.role == PocketFile.Role.STARTER:
+        _as_starter(pocket, made)
+    if PocketFile.objects.filter(pocket=pocket, removed_at=None).count() >= MOST_FILES:
+        raise Invalid(
+            f"“{pocket.title}” has {MOST_FILES} files, which is the most.", where="file", fix="Take one away first."
+        )
+    made.pocket = pocket
+    made.save()
+
+
+def _as_starter(pocket: Pocket, kept: PocketFile) -> None:
     """Remember a starter's hashes with its pocket; only evidence can begin with a file."""
     if pocket.kind != PocketKind.EVIDENCE or pocket.section.repeats:
         raise Invalid(
@@ -86,8 +125,8 @@ def set_removed(template: Template, file_id: int, now: datetime | None) -> Pocke
 
 def files_of(pocket: Pocket, version: str = "") -> list[PocketFile]:
     """The files beside a pocket for whoever has that version, those of its pattern among them, as they were added."""
-    mine = Q(pocket_id=pocket.pk) | Q(pocket_id=pocket.pattern_id)
-    rows = PocketFile.objects.filter(mine, removed_at=None, version__in=("", version))
+    mine = [one for one in (pocket.pk, pocket.pattern_id) if one is not None]
+    rows = PocketFile.objects.filter(pocket__in=mine, removed_at=None, version__in=("", version))
     return list(rows.select_related("stored").order_by("pk"))
 
 
@@ -96,22 +135,21 @@ def of_group(group_id: int) -> dict[int, list[PocketFile]]:
     found: dict[int, list[PocketFile]] = {}
     rows = PocketFile.objects.filter(pocket__section__template__group_id=group_id, removed_at=None)
     for one in rows.select_related("stored").order_by("pk"):
+        assert one.pocket_id is not None, "those that wait are in no class's pocket"
         found.setdefault(one.pocket_id, []).append(one)
     return found
 
 
 def readable(person: Person, file_id: int) -> PocketFile:
     """A file that this person may read: staff and students of the class, but of one version only who has it."""
-    found = (
-        PocketFile.objects.filter(pk=file_id)
-        .select_related("stored", "pocket__section__template")
-        .exclude(pocket__section__template__group=None)
-        .first()
-    )
-    if found is None:
+    rows = PocketFile.objects.select_related("stored", "pocket__section__template", "draft_of")
+    found = rows.filter(pk=file_id).first()
+    group_id = _group_of(found) if found else None
+    if found is None or group_id is None:
         raise Gone("There is no such file.", fix="Go back to the pocket it was in.")
-    group_id = found.pocket.section.template.group_id
-    assert group_id is not None
+    if found.pocket is None:
+        require_in_group(person, Action.EDIT_TEMPLATE, group_id)
+        return found
     require_in_group(person, Action.READ_DIRECTIONS, group_id)
     student = Enrolment.objects.filter(group_id=group_id, person=person).first() if found.version else None
     if student is not None:
@@ -119,6 +157,12 @@ def readable(person: Person, file_id: int) -> PocketFile:
         if has is None or has.key != found.version:
             raise Gone("There is no such file.", fix="Go back to the pocket it was in.")
     return found
+
+
+def _group_of(found: PocketFile) -> int | None:
+    """The class in which a file is given or waits; None in a gallery."""
+    template = found.pocket.section.template if found.pocket else found.draft_of
+    return template.group_id if template else None
 
 
 def file_data(of: PocketFile) -> dict[str, Any]:
@@ -141,6 +185,7 @@ def as_document(template: Template) -> dict[str, list[dict[str, str]]]:
     for one in rows.select_related("stored", "pocket").order_by("pk"):
         line = {"role": one.role, "kind": one.kind, "title": one.title, "version": one.version}
         line["sha256"] = one.stored.sha256
+        assert one.pocket is not None, "chosen by its pocket"
         found.setdefault(one.pocket.key, []).append({**line, "came_sha256": one.came_sha256})
     return found
 

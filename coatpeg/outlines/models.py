@@ -189,7 +189,10 @@ class TemplateDraft(models.Model):
 
 
 class PocketFile(models.Model):
-    """A picture or file that staff give with a pocket: beside its directions, or as a starter to work from."""
+    """A picture or file that staff give with a pocket: beside its directions, or as a starter to work from.
+
+    Without a pocket it waits for one that somebody drafts in ``draft_of``.
+    """
 
     class Role(models.TextChoices):
         """What it is for."""
@@ -197,7 +200,8 @@ class PocketFile(models.Model):
         DIRECTIONS = "directions"
         STARTER = "starter"
 
-    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="files")
+    pocket = models.ForeignKey(Pocket, models.CASCADE, null=True, related_name="files")
+    draft_of = models.ForeignKey(Template, models.CASCADE, null=True, related_name="+")
     role = models.CharField(max_length=10, choices=Role)
     kind = models.CharField(max_length=10, choices=KIND_CHOICES)
     title = models.CharField(max_length=130, db_collation="utf8mb4_bin")

@@ -2,10 +2,12 @@
 
 import json
 from typing import Any
+from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from coatpeg.core.policy import Role
+from coatpeg.outlines import given_files
 from coatpeg.outlines.models import Pocket, PocketFile
 from coatpeg.web.recheck import differences
 from tests import builders, documents
@@ -215,3 +217,71 @@ class Starters(FileCase):
 
     def test_only_evidence_begins_with_a_file(self) -> None:
         self.give(self.about, role="starter", status=422)
+
+
+class ForWhatIsDrafted(FileCase):
+    """Files for a pocket that only a draft has yet."""
+
+    def wait(self, name: str, data: bytes, role: str = "directions", status: int = 201, version: str = "") -> Any:
+        body = {"file": SimpleUploadedFile(name, data), "role": role, "version": version}
+        answer = self.client_of(self.plot.lead).post(f"/api{self.path}/files", body)
+        self.assertEqual(answer.status_code, status, answer.content)
+        return answer.json()
+
+    def draft(self, *files: dict[str, Any], kind: str = "evidence") -> list[dict[str, Any]]:
+        section = self.card.section_id
+        add = {"do": "add_pocket", "id": -2, "section": section, "text": "Laid later", "kind": kind}
+        return [add, *({"do": "give_file", "pocket": -2, "file": one["id"]} for one in files)]
+
+    def look(self, edits: list[dict[str, Any]]) -> tuple[list[str], list[str]]:
+        """The titles of the new pocket's files, and what cannot be done."""
+        found = self.lead("POST", "/draft/look", {"edits": edits})
+        pockets = [of for one in found["template"]["sections"] for of in one["pockets"] if of["id"] == -2]
+        return [one["title"] for one in pockets[0]["files"]], [one["what"] for one in found["hindrances"]]
+
+    def test_they_come_with_it_when_it_is_saved(self) -> None:
+        picture, sheet = self.wait("plan.jpg", jpeg()), self.wait("sheet.txt", b"name: ____", "starter")
+        edits = self.draft(picture, sheet)
+        for _ in range(2):
+            self.assertEqual(self.look(edits), (["plan.jpg", "sheet.txt"], []))
+        self.assertEqual(PocketFile.objects.filter(pocket=None).count(), 2, "looking gives nothing")
+        self.assertEqual(self.opened(self.card)["files"], [], "what waits is in no other pocket")
+        reads = f"/pocket-files/{picture['id']}"
+        thandi = self.thandi.enrolment.person
+        self.assertEqual(self.client_of(self.plot.lead).get(f"/api{reads}/thumbnail").status_code, 200)
+        for person, status in (
+            (thandi, 403),
+            (self.plot.staff("look", Role.OBSERVER), 403),
+            (klass("9 Forge", "forge").lead, 404),
+        ):
+            self.problem(status, person, "GET", reads)
+        done = self.lead("POST", "/draft", {"edits": edits})
+        made = Pocket.objects.get(pk=done["made"]["pockets"]["-2"])
+        self.assertEqual([one["title"] for one in self.opened(made)["files"]], ["plan.jpg", "sheet.txt"])
+        self.assertEqual(self.client_of(thandi).get(f"/api{reads}/thumbnail").status_code, 200)
+        begun = PocketFile.objects.get(pk=sheet["id"])
+        self.assertIn(begun.came_sha256, made.starter_hashes, "an artefact that is this file is no work")
+        # Given once; undone with its pocket, and back with it.
+        self.assertEqual(self.look(self.draft(picture)), ([], ["This file waits no longer."]))
+        undone = self.lead("POST", "/draft", {"edits": done["undo"], "undoes": True})
+        self.assertFalse(Pocket.objects.filter(pk=made.pk).exists())
+        self.lead("POST", "/draft", {"edits": undone["undo"], "undoes": True})
+        self.assertEqual(PocketFile.objects.filter(pocket=made.pk).count(), 2)
+
+    def test_what_cannot_be_given(self) -> None:
+        sheet = self.wait("sheet.txt", b"name: ____", "starter")
+        self.assertEqual(self.look(self.draft(sheet, kind="page"))[1], ["“Laid later” cannot begin with a file."])
+        self.wait("sheet.txt", b"x", version="v" * 100, status=422)
+        other = klass("9 Forge", "forge")
+        answer = self.client_of(other.lead).post(
+            f"/api/groups/{other.group.pk}/template/files", {"file": SimpleUploadedFile("a.txt", b"theirs")}
+        )
+        theirs = answer.json()
+        self.assertEqual(self.look(self.draft(theirs))[1], ["This file waits no longer."], "another class's file")
+        many = [self.wait("a.txt", f"{one}".encode()) for one in range(given_files.MOST_FILES + 1)]
+        self.assertIn("which is the most", self.look(self.draft(*many))[1][0])
+        PocketFile.objects.filter(pk=many[0]["id"]).update(made_at=builders.NOW - given_files.WAITS * 2)
+        with mock.patch.object(given_files, "MOST_WAITING", 14):
+            self.wait("b.txt", b"the one that waited too long has gone")
+            self.assertFalse(PocketFile.objects.filter(pk=many[0]["id"]).exists())
+            self.wait("c.txt", b"one too many", status=422)

@@ -217,6 +217,11 @@ def pocket_file(client: Client, t: Things) -> HttpResponse:
     return client.post(f"/api/groups/{t.of.group.pk}/template/pockets/{t.page.pk}/files", {"file": file})
 
 
+def waiting_file(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/groups/{t.of.group.pk}/template/files", {"file": file})
+
+
 def cover_picture(client: Client, t: Things) -> HttpResponse:
     file = SimpleUploadedFile("card.jpg", builders.jpeg())
     return client.post(f"/api/portfolios/{t.portfolio.pk}/cover/picture", {"file": file})
@@ -510,6 +515,7 @@ CALLS: dict[str, Call] = {
     "remove_evidence": send("delete", EVIDENCE),
     "restore_evidence": send("post", EVIDENCE + "/restore"),
     "add_pocket_file": pocket_file,
+    "add_waiting_file": waiting_file,
     "remove_pocket_file": send("delete", GROUP + "/template/files/{t.given.pk}"),
     "restore_pocket_file": send("post", GROUP + "/template/files/{t.given.pk}/restore"),
     "read_pocket_file": get("/api/pocket-files/{t.given.pk}"),
@@ -837,7 +843,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"see_own_requests", "withdraw_request", "see_list_changes"}
     of_class |= {"place_students", "see_asked", "see_portfolios", "see_pocket_of_class"}
     of_class |= {"see_show_pages", "read_shown", "read_shown_thumbnail"}
-    of_class |= {"add_pocket_file", "remove_pocket_file", "restore_pocket_file"}
+    of_class |= {"add_pocket_file", "add_waiting_file", "remove_pocket_file", "restore_pocket_file"}
     of_class |= {"read_pocket_file", "read_pocket_thumbnail"}
     of_class |= {"view_pocket_file", "view_pocket_document", "view_pocket_page"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}

@@ -445,7 +445,7 @@ class Templates(BrowserCase):
         page.get_by_label("artefacts", exact=True).fill("3")
         means = page.get_by_role("status", name="What saving means")
         expect(means.get_by_text("1 student goes from filled to not filled.")).to_be_visible()
-        means.get_by_role("button", name="See the 1").click()
+        means.get_by_role("button", name="See the name").click()
         expect(means.get_by_text("Dube, Thandi")).to_be_visible()
         expect(page.get_by_role("complementary", name="Preview").get_by_text("0 of 3 things")).to_be_visible()
         self.no_violation(page)

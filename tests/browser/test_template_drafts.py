@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket, Section
@@ -40,6 +40,7 @@ class TemplateDrafts(BrowserCase):
         page = self.open(f"?pocket={self.card.pk}")
         page.get_by_label("artefacts", exact=True).fill("3")
         self.outline.get_by_role("button", name=re.compile("^About me")).click()
+        expect(page.get_by_label("Name of the pocket")).to_have_value("About me")
         page.get_by_label("Prompt").fill("Who are you?")
         self.add(page, "The kitchen", "Menu: page")
         page.get_by_label("Prompt").fill("What did you cook?")
@@ -89,6 +90,46 @@ class TemplateDrafts(BrowserCase):
         self.assertEqual(Section.objects.get(template=self.eight.template).title, "Cooking")
         self.assertEqual(Pocket.objects.get(pk=self.about.pk).title, "About me")
 
+    def test_what_is_still_asked_about_is_thrown_away_too_and_takes_nothing_that_is_typed(self) -> None:
+        page = self.open(f"?pocket={self.about.pk}")
+        held: list[Route] = []
+        section = self.outline.get_by_label("Name of the section The kitchen")
+
+        holding: list[bool] = []
+        page.route("**/template/draft/look", lambda route: held.append(route) if holding else route.continue_())
+
+        def rename() -> None:
+            holding.append(True)
+            section.fill("Cooking")
+            page.keyboard.press("Enter")
+            page.wait_for_timeout(100)
+            self.assertTrue(held, "the server is asked")
+
+        def answer() -> None:
+            holding.clear()
+            while held:
+                held.pop().continue_()
+
+        page.get_by_label("Prompt").fill("Who?")
+        expect(self.told).to_be_visible()
+        rename()
+        page.get_by_role("button", name="Throw away").click()
+        answer()
+        expect(page.get_by_label("Prompt")).to_have_value("")
+        page.wait_for_timeout(500)
+        expect(self.told).to_have_count(0)
+        page.get_by_role("button", name="Undo").click()
+        expect(self.told).to_contain_text("2 changes that nobody sees yet.")
+        page.get_by_role("button", name="Throw away").click()
+        rename()
+        page.get_by_label("Prompt").fill("Who are you?")
+        answer()
+        expect(self.told).to_contain_text("2 changes that nobody sees yet.")
+        self.save.click()
+        expect(page.get_by_text("2 changes are saved in 1 portfolio.")).to_be_visible()
+        self.assertEqual(Pocket.objects.get(pk=self.about.pk).prompt, "Who are you?")
+        self.assertEqual(Section.objects.get(template=self.eight.template).title, "Cooking")
+
     def test_what_cannot_be_saved_says_so_and_holds_up_nothing_that_is_typed(self) -> None:
         page = self.open(f"?pocket={self.about.pk}")
         page.get_by_label("Name of the pocket").fill("")
@@ -132,6 +173,38 @@ class TemplateDrafts(BrowserCase):
         expect(page.get_by_label("Prompt")).to_have_value("Theirs again")
         expect(self.save).to_be_disabled()
 
+    def test_a_pocket_that_is_not_saved_yet_is_given_files(self) -> None:
+        student = self.page(self.thandi.enrolment.person, f"/g/{self.eight.group.pk}/portfolio/{self.thandi.pk}", PHONE)
+        page = self.open()
+        self.add(page, "The kitchen", "Menu: 1 artefact")
+        given = page.get_by_role("region", name="Given with the directions")
+        page.get_by_label("Prompt").fill("Which one is yours?")
+        for name, data in (("plan.jpg", builders.jpeg()), ("sheet.txt", b"name: ____")):
+            given.locator("input").set_input_files({"name": name, "mimeType": "", "buffer": data})
+            expect(given.get_by_role("link", name=name)).to_be_visible()
+        starters = page.get_by_role("region", name="Starter files")
+        starters.locator("input").set_input_files({"name": "begin.txt", "mimeType": "", "buffer": b"Begin"})
+        expect(starters.get_by_role("link", name="begin.txt")).to_be_visible()
+        given.get_by_role("button", name="Take away sheet.txt").click()
+        expect(given.get_by_role("link", name="sheet.txt")).to_have_count(0)
+        page.get_by_role("button", name="Undo").last.click()
+        expect(given.get_by_role("link", name="sheet.txt")).to_be_visible()
+        given.get_by_role("button", name="Take away plan.jpg").click()
+        expect(given.get_by_role("link", name="plan.jpg")).to_have_count(0)
+        expect(self.told).to_contain_text("adds 1 pocket in 1 portfolio at once.")
+        expect(page.get_by_label("Prompt")).to_have_value("Which one is yours?")
+        self.no_violation(page)
+        page.wait_for_timeout(400)
+        page.reload()
+        expect(given.get_by_role("link", name="sheet.txt")).to_be_visible()
+        self.save.click()
+        expect(page.get_by_text("“Menu” is saved in 1 portfolio.")).to_be_visible()
+        expect(given.get_by_role("link", name="sheet.txt")).to_be_visible()
+        student.get_by_role("link", name="Menu").click()
+        expect(student.get_by_role("heading", name="begin.txt")).to_be_visible()
+        expect(student.get_by_text("sheet.txt").first).to_be_visible()
+        expect(student.get_by_text("plan.jpg")).to_have_count(0)
+
     def test_a_new_section_with_units_is_one_change_of_the_template_and_low_windows_show_all_of_it(self) -> None:
         page = self.open()
         page.set_viewport_size({"width": 640, "height": 400})
@@ -141,7 +214,6 @@ class TemplateDrafts(BrowserCase):
         page.get_by_label("New pocket in Unit").fill("Question")
         page.keyboard.press("Enter")
         expect(page.get_by_label("Name of the pocket")).to_have_value("Question")
-        expect(page.get_by_text("Pictures and files can be given with it once it is saved.")).to_be_visible()
         self.outline.get_by_role("button", name="Units none yet").click()
         page.get_by_role("button", name="Unit", exact=True).click()
         page.get_by_label("Name of the unit").fill("Soil")

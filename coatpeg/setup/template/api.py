@@ -237,6 +237,24 @@ def add_pocket_file(
     return Status(201, file_data(made))
 
 
+@router.post(
+    "/groups/{group_id}/template/files",
+    response={201: PocketFileShape},
+    operation_id="add_waiting_file",
+    openapi_extra=EDIT,
+)
+def add_waiting_file(
+    request: HttpRequest,
+    group_id: int,
+    file: File[UploadedFile],
+    role: Form[Literal["directions", "starter"]] = "directions",
+    version: Form[str] = "",
+) -> Any:
+    """Keep a picture or file for a pocket that only a draft has yet, or for one version of it."""
+    made = changing.add_waiting_file(person_of(request), group_id, file, file.name or "", role, now(), version)
+    return Status(201, file_data(made))
+
+
 @router.delete(
     "/groups/{group_id}/template/files/{file_id}",
     response={204: None},

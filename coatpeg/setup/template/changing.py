@@ -14,6 +14,7 @@ from datetime import datetime
 from typing import Any
 
 from django.core.files.base import File
+from django.db import transaction
 from django.db.models import Count
 
 from coatpeg.core.errors import Gone, Invalid
@@ -374,6 +375,23 @@ def add_file(
             effects.recount_files(pocket, now)
         doing.record("pocket_file_added", group_id, pocket=pocket_id, file=made.pk, kept=kept.stored.sha256)
         return made
+
+
+def add_waiting_file(
+    person: Person, group_id: int, content: File[Any], name: str, role: given_files.Role, now: datetime, version: str
+) -> PocketFile:
+    """Keep a picture or file for a pocket that only a draft has yet; the draft's ``GiveFile`` names it."""
+    require_in_group(person, Action.EDIT_TEMPLATE, group_id)
+    kept, title = given_files.keep(content, name)
+    with transaction.atomic():
+        return given_files.wait(editing.locked_template(group_id), kept, title, role, now, version)
+
+
+def give_waiting_file(person: Person, group_id: int, pocket_id: int, file_id: int, now: datetime) -> None:
+    """Give it with the pocket, now that there is one."""
+    with editing_template(person, group_id, now) as (template, doing):
+        made = given_files.give_waiting(template, editing.pocket_of(template, pocket_id), file_id)
+        doing.record("pocket_file_added", group_id, pocket=pocket_id, file=made.pk, kept=made.stored.sha256)
 
 
 def set_file_removed(person: Person, group_id: int, file_id: int, now: datetime, *, removed: bool) -> None:

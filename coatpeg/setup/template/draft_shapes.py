@@ -101,6 +101,14 @@ class SetUnits(Shape):
     units: UnitsIn
 
 
+class GiveFile(Shape):
+    """A file that waits given with a pocket that the draft adds: beside its directions, or as a starter, as it came."""
+
+    do: Literal["give_file"] = "give_file"
+    pocket: MadeId
+    file: int
+
+
 class BringBack(Shape):
     """A section or pocket that was taken away, back as itself."""
 
@@ -119,6 +127,7 @@ Edit = Annotated[
     | RetirePocket
     | RemovePocket
     | SetUnits
+    | GiveFile
     | BringBack,
     Field(discriminator="do"),
 ]

@@ -6,8 +6,8 @@ saves: a pocket or list of units that was changed meanwhile is named, and nothin
 which shall stand; everything else of both stands. What a draft adds bears ids below zero until it is saved. Undo is a
 draft too: the changes that take back what was done, over the versions that were made.
 
-Files given with pockets, outlines, gallery templates and other classes are no part of a draft: each is shown before it
-is taken, and undone by itself.
+Files given with pockets that are there, outlines, gallery templates and other classes are no part of a draft: each is
+shown before it is taken, and undone by itself. A file for a pocket that the draft adds waits until it is saved.
 """
 
 from __future__ import annotations
@@ -242,6 +242,11 @@ def _set_units(hand: Hand, edit: edits.SetUnits) -> list[edits.Edit]:
     return [edits.SetUnits(section=row.pk, units=UnitsIn.model_validate(before))]
 
 
+def _give_file(hand: Hand, edit: edits.GiveFile) -> list[edits.Edit]:
+    changing.give_waiting_file(hand.person, hand.group_id, hand.pocket(edit.pocket), edit.file, hand.now)
+    return []  # taking the pocket away takes it along
+
+
 def _bring_back(hand: Hand, edit: edits.BringBack) -> list[edits.Edit]:
     undoing.restore(hand.person, hand.group_id, edit.taken_away, hand.now)
     return []
@@ -271,6 +276,7 @@ _MAKE: dict[str, Callable[[Hand, Any], list[edits.Edit]]] = {
     "retire_pocket": _retire_pocket,
     "remove_pocket": _remove_pocket,
     "set_units": _set_units,
+    "give_file": _give_file,
     "bring_back": _bring_back,
 }
 

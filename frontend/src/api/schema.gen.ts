@@ -2166,6 +2166,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Waiting File
+         * @description Keep a picture or file for a pocket that only a draft has yet, or for one version of it.
+         */
+        post: operations["add_waiting_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/template/files/{file_id}": {
         parameters: {
             query?: never;
@@ -6038,6 +6058,21 @@ export interface components {
             published: components["schemas"]["PublishIn"] | null;
         };
         /**
+         * GiveFile
+         * @description A file that waits given with a pocket that the draft adds: beside its directions, or as a starter, as it came.
+         */
+        GiveFile: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "give_file";
+            /** File */
+            file: number;
+            /** Pocket */
+            pocket: number;
+        };
+        /**
          * GlanceEvidence
          * @description Evidence as the side panel shows it.
          */
@@ -6454,7 +6489,7 @@ export interface components {
             /** Device */
             device: string;
             /** Edits */
-            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["GiveFile"] | components["schemas"]["BringBack"])[];
             /** Others */
             others: components["schemas"]["OthersDraft"][];
         };
@@ -7194,7 +7229,7 @@ export interface components {
              */
             device: string;
             /** Edits */
-            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["GiveFile"] | components["schemas"]["BringBack"])[];
             /** Pocket */
             pocket?: number | null;
         };
@@ -9439,7 +9474,7 @@ export interface components {
          */
         SaveIn: {
             /** Edits */
-            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+            edits: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["GiveFile"] | components["schemas"]["BringBack"])[];
             /**
              * Key
              * @default
@@ -9460,7 +9495,7 @@ export interface components {
             /** Students */
             students: number;
             /** Undo */
-            undo: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["BringBack"])[];
+            undo: (components["schemas"]["AddSection"] | components["schemas"]["RenameSection"] | components["schemas"]["MoveSection"] | components["schemas"]["RemoveSection"] | components["schemas"]["AddPocket"] | components["schemas"]["ChangePocket"] | components["schemas"]["MovePocket"] | components["schemas"]["RetirePocket"] | components["schemas"]["RemovePocket"] | components["schemas"]["SetUnits"] | components["schemas"]["GiveFile"] | components["schemas"]["BringBack"])[];
         };
         /**
          * SavedRow
@@ -13657,6 +13692,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DraftShape"];
+                };
+            };
+        };
+    };
+    add_waiting_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Role
+                     * @default directions
+                     * @enum {string}
+                     */
+                    role?: "directions" | "starter";
+                    /**
+                     * Version
+                     * @default
+                     */
+                    version?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PocketFileShape"];
                 };
             };
         };

@@ -200,6 +200,8 @@ export function said(edit: Edit, templates: Template[]): string {
       return DRAFT.removePocket({ title: pocketTitle(edit.pocket, templates) });
     case "set_units":
       return DRAFT.setUnits({ title: sectionTitle(edit.section, templates), count: edit.units.units.length });
+    case "give_file":
+      return DRAFT.giveFile({ title: pocketTitle(edit.pocket, templates) });
     case "bring_back":
       return DRAFT.bringBack;
   }

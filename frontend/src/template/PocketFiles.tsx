@@ -1,22 +1,21 @@
 /** Pictures and files that are given with a pocket, beside its directions or as a starter. */
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { File, ImageIcon, Paperclip, Trash2 } from "lucide-react";
 import { useRef } from "react";
-import { client, data } from "../api/client";
-import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { upload } from "../api/upload";
 import { sizeWords } from "../viewer/files";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
-import { useSay } from "../ui/Toasts";
+import { useGiving } from "./giving";
+import type { Given } from "./giving";
 import type { Laid } from "./texts";
 import { TEXTS } from "./texts";
-
-type Given = Schema["PocketFileShape"];
+import type { TemplateDraft } from "./useTemplateDraft";
 
 interface Props {
+  /** As it would stand. */
   pocket: Laid;
+  draft: TemplateDraft;
   groupId: number;
   may: boolean;
   /** What the files are for. */
@@ -27,30 +26,12 @@ interface Props {
   version?: string;
 }
 
-/** Give a file with a pocket, or with one version of it. */
-export function giveFile(groupId: number, pocket: number, file: File, role: Given["role"], version = ""): Promise<Given> {
-  return upload<Given>(`/api/groups/${groupId}/template/pockets/${pocket}/files`, file, { role, version });
-}
-
-export function PocketFiles({ pocket, groupId, may, use, title, hint, version = "" }: Props) {
-  const queries = useQueryClient();
-  const say = useSay();
+export function PocketFiles({ pocket, draft, groupId, may, use, title, hint, version = "" }: Props) {
   const chooser = useRef<HTMLInputElement>(null);
-  const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
-  const add = useMutation({
-    mutationFn: (file: File) => giveFile(groupId, pocket.id, file, use, version),
-    onSuccess: fresh,
-  });
-  const path = (file_id: number) => ({ params: { path: { group_id: groupId, file_id } } });
-  const remove = useMutation({
-    mutationFn: (file: Given) => data(client.DELETE("/api/groups/{group_id}/template/files/{file_id}", path(file.id))),
-    onSuccess: async (_, file) => {
-      await fresh();
-      say(TEXTS.titleIsTakenAwayFrom({ title: file.title }), () => void data(client.POST("/api/groups/{group_id}/template/files/{file_id}/restore", path(file.id))).finally(fresh));
-    },
-  });
+  const giving = useGiving(groupId, pocket.id, draft);
+  const add = useMutation({ mutationFn: (file: File) => giving.give(file, use, version) });
   const files = pocket.files.filter((one) => one.role === use && one.version === version);
-  const error = add.error ?? remove.error;
+  const error = add.error ?? giving.error;
   if (!may && files.length === 0) return null;
   return (
     <section aria-label={title} className="flex flex-col gap-2">
@@ -69,7 +50,7 @@ export function PocketFiles({ pocket, groupId, may, use, title, hint, version = 
                 </a>
                 <span className="shrink-0 text-quiet">{sizeWords(one.size)}</span>
                 {may && (
-                  <button type="button" aria-label={TEXTS.takeAwayTitle({ title: one.title })} className="ml-auto flex size-8 shrink-0 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => remove.mutate(one)}>
+                  <button type="button" aria-label={TEXTS.takeAwayTitle({ title: one.title })} className="ml-auto flex size-8 shrink-0 items-center justify-center rounded-sm text-ink-soft hover:bg-ground" onClick={() => giving.takeAway(one)}>
                     <Trash2 aria-hidden size={15} />
                   </button>
                 )}

@@ -91,8 +91,7 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
           </div>
           <Kinds value={fields.kind} may={may} onChange={choose} />
           <RichField label={TEXTS.directionsStudentsSee} name="directions" control={form.control} may={may} />
-          {!pocket.laid && live && <PocketFiles pocket={pocket} groupId={groupId} may={may} use="directions" title={TEXTS.givenWithTheDirections} hint={TEXTS.picturesAreShownFilesCan} />}
-          {!live && <p className="text-quiet">{DRAFT.filesLater}</p>}
+          {!pocket.laid && <PocketFiles pocket={pocket} draft={draft} groupId={groupId} may={may} use="directions" title={TEXTS.givenWithTheDirections} hint={live ? TEXTS.picturesAreShownFilesCan : DRAFT.filesHint} />}
           {fields.kind !== "log" && (
             <label className="font-bold">
               {TEXTS.prompt}{" "}<span className="font-normal text-quiet">{fields.kind === "page" ? TEXTS.overTheText : TEXTS.overEachReflection}</span>
@@ -104,8 +103,8 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
           {fields.kind === "page" && (
             <RichField label={TEXTS.starter} hint={TEXTS.whatStandsInThePage} name="starter" control={form.control} may={may} pageIn={groupId} />
           )}
-          {fields.kind === "evidence" && !pattern && !pocket.laid && live && (
-            <PocketFiles pocket={pocket} groupId={groupId} may={may} use="starter" title={TEXTS.starterFiles} hint={TEXTS.studentsBeginFromThemUnchanged} />
+          {fields.kind === "evidence" && !pattern && !pocket.laid && (
+            <PocketFiles pocket={pocket} draft={draft} groupId={groupId} may={may} use="starter" title={TEXTS.starterFiles} hint={TEXTS.studentsBeginFromThemUnchanged} />
           )}
           {!pattern && !pocket.laid && (
             <VersionsPart
@@ -115,7 +114,8 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
               setValue={form.setValue}
               may={may}
               template={template}
-              pocket={live ? pocket : null}
+              pocket={pocket}
+              draft={draft}
               groupId={groupId}
               dealt={open?.versions ?? []}
               nowhere={open?.nowhere ?? []}

@@ -1,5 +1,5 @@
 /** Several versions of a pocket's directions and starter, how they are dealt, and who gets which. */
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { Paperclip, Plus, Shuffle, Trash2 } from "lucide-react";
 import { useRef, useState } from "react";
 import { useFieldArray } from "react-hook-form";
@@ -13,11 +13,13 @@ import { newVersion } from "./fields";
 import type { Fields, VersionFields } from "./fields";
 import { OUTLINE } from "./outlineTexts";
 import { PasteBox } from "./PasteBox";
-import { giveFile, PocketFiles } from "./PocketFiles";
+import { useGiving } from "./giving";
+import { PocketFiles } from "./PocketFiles";
 import { rangesOf, withFiles, withRanges, withTexts } from "./ranges";
 import { TEXTS } from "./texts";
 import type { Laid } from "./texts";
 import { COUNTED } from "../ui/texts";
+import type { TemplateDraft } from "./useTemplateDraft";
 
 interface Props {
   fields: Fields;
@@ -26,8 +28,9 @@ interface Props {
   setValue: UseFormSetValue<Fields>;
   may: boolean;
   template: Schema["TemplateShape"];
-  /** As it is kept; none where it is in a draft only, and can be given no files yet. */
-  pocket: Laid | null;
+  /** As it would stand. */
+  pocket: Laid;
+  draft: TemplateDraft;
   groupId: number;
   dealt: Schema["DealtVersion"][];
   nowhere: string[];
@@ -45,7 +48,7 @@ const SMALL = "min-h-9 rounded-md border border-control bg-paper px-2 font-norma
 const MOST = 12;
 /** Versions of one pocket. */
 
-export function VersionsPart({ fields, control, register, setValue, may, template, pocket, groupId, dealt, nowhere }: Props) {
+export function VersionsPart({ fields, control, register, setValue, may, template, pocket, draft, groupId, dealt, nowhere }: Props) {
   const { fields: rows, append, remove, replace } = useFieldArray({ control, name: "versions", keyName: "id" });
   const by = fields.variantsBy;
   const choose = (value: Fields["variantsBy"]) => {
@@ -68,6 +71,7 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
               may={may}
               template={template}
               pocket={pocket}
+              draft={draft}
               groupId={groupId}
               dealt={dealt.find((one) => one.key === fields.versions[at]?.key)}
               onRemove={rows.length > 2 ? () => remove(at) : undefined}
@@ -82,7 +86,7 @@ export function VersionsPart({ fields, control, register, setValue, may, templat
       )}
       {by && may && rows.length < MOST && (
         <div className="flex flex-wrap gap-3">
-          {pocket && <FileForEach fields={fields} pocket={pocket} groupId={groupId} onReplace={replace} />}
+          <FileForEach fields={fields} pocket={pocket} draft={draft} groupId={groupId} onReplace={replace} />
           <Button icon={<Plus aria-hidden size={16} />} onClick={() => append(newVersion())}>
             {TEXTS.version}
           </Button>
@@ -140,14 +144,14 @@ function Dealing({ fields, may, onChoose, onReplace, onSeed }: DealingProps) {
   );
 }
 
-interface RowProps extends Pick<Props, "fields" | "control" | "register" | "may" | "template" | "pocket" | "groupId"> {
+interface RowProps extends Pick<Props, "fields" | "control" | "register" | "may" | "template" | "pocket" | "draft" | "groupId"> {
   at: number;
   dealt: Schema["DealtVersion"] | undefined;
   onRemove: (() => void) | undefined;
 }
 
 /** One version: its name, who has it, its own texts. */
-function VersionRow({ at, fields, control, register, may, template, pocket, groupId, dealt, onRemove }: RowProps) {
+function VersionRow({ at, fields, control, register, may, template, pocket, draft, groupId, dealt, onRemove }: RowProps) {
   const by = fields.variantsBy;
   return (
     <li aria-label={TEXTS.versionAt({ at: at + 1 })} className="flex flex-col gap-2 border-t border-line pt-3">
@@ -168,14 +172,14 @@ function VersionRow({ at, fields, control, register, may, template, pocket, grou
       {fields.kind === "page" && (
         <RichField label={TEXTS.starterOfThisVersion} hint={TEXTS.emptyTheSameAsAbove} name={`versions.${at}.starter`} control={control} may={may} lesser pageIn={groupId} />
       )}
-      {pocket && <VersionFiles at={at} fields={fields} pocket={pocket} groupId={groupId} may={may} />}
+      <VersionFiles at={at} fields={fields} pocket={pocket} draft={draft} groupId={groupId} may={may} />
       <Whose of={dealt} />
     </li>
   );
 }
 
 /** Files that only who has this version is given. */
-function VersionFiles({ at, fields, ...rest }: Pick<Props, "fields" | "groupId" | "may"> & { at: number; pocket: Laid }) {
+function VersionFiles({ at, fields, ...rest }: Pick<Props, "fields" | "pocket" | "draft" | "groupId" | "may"> & { at: number }) {
   const version = fields.versions[at]?.key ?? "";
   return (
     <>
@@ -188,21 +192,21 @@ function VersionFiles({ at, fields, ...rest }: Pick<Props, "fields" | "groupId" 
 interface ForEachProps {
   fields: Fields;
   pocket: Laid;
+  draft: TemplateDraft;
   groupId: number;
   onReplace: (versions: VersionFields[]) => void;
 }
 
 /** A file for each version, chosen or dropped at once: evidence begins with it, a page with its words where it is plain text; else it is given beside the directions. */
-function FileForEach({ fields, pocket, groupId, onReplace }: ForEachProps) {
-  const queries = useQueryClient();
+function FileForEach({ fields, pocket, draft, groupId, onReplace }: ForEachProps) {
   const chooser = useRef<HTMLInputElement>(null);
+  const giving = useGiving(groupId, pocket.id, draft);
   const give = useMutation({
     mutationFn: async (files: File[]) => {
       const made = await withFiles(files, fields.versions, fields.kind);
       onReplace(made.versions);
-      for (const { file, version } of made.given) await giveFile(groupId, pocket.id, file, fields.kind === "evidence" ? "starter" : "directions", version);
+      for (const { file, version } of made.given) await giving.give(file, fields.kind === "evidence" ? "starter" : "directions", version);
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: ["group", groupId] }),
   });
   const take = (files: FileList | null) => {
     if (files?.length) give.mutate([...files].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true })).slice(0, MOST));

@@ -24,10 +24,11 @@ export const DRAFT = catalogue("template.draft", {
   restorePocket: message<{ title: string }>("“{title}” is back"),
   removePocket: message<{ title: string }>("“{title}” is taken away; nobody had used it"),
   setUnits: message<{ title: string; count: number }>("“{title}” has {count, plural, =0 {no units} one {# unit} other {# units}}"),
+  filesHint: "pictures are shown, files can be opened; given as you save",
+  giveFile: message<{ title: string }>("A file is given with “{title}”"),
   bringBack: "Something that was taken away is back",
   gone: "something that is gone",
   others: message<{ name: string; changes: number }>("{name} has {changes, plural, one {# change} other {# changes}} that nobody sees yet."),
   theirs: "As it stands now",
   mine: "As you have it",
-  filesLater: "Pictures and files can be given with it once it is saved.",
 });

@@ -164,7 +164,7 @@ export const TEXTS = catalogue("template", {
   savingThisNow: "Saving this now",
   reachesPortfoliosAtOnceNothing: message<{ students: number; more: string; reached: number; reachedIs: boolean; opened: number; openedIs: boolean; filled: number; filledIs: boolean }>("reaches {students, plural, one {# portfolio} other {# portfolios}} at once{reachedIs, select, true { and {more} {reached, plural, one {# student} other {# students}}} other {}}. {openedIs, select, true {{opened, plural, one {# student} other {# students}} {opened, plural, one {goes} other {go}} from filled to not filled. } other {}}{filledIs, select, true {{filled, plural, one {# student} other {# students}} {filled, plural, one {goes} other {go}} to filled. } other {}}Nothing they wrote is touched."),
   hideTheNames: "Hide the names",
-  seeTheCount: message<{ count: number }>("See the {count, number}"),
+  seeTheCount: message<{ count: number }>("See {count, plural, one {the name} other {the # names}}"),
   unitsOfTitle: message<{ title: string }>("Units of {title}"),
   unitsOfTitle2: message<{ title: string }>("Units of “{title}”"),
   eachUnitHasAllPockets: "Each unit has all pockets of the pattern. A pocket that comes once for each question is laid out for each question of the unit. {unit} and {question} in the pattern’s texts stand for the unit’s name and its question.",

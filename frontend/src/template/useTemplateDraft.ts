@@ -46,6 +46,8 @@ export interface TemplateDraft {
   putUnits: (section: number, units: Schema["UnitsIn"] | null) => void;
   /** Leave out a change; of something that it adds, also what is said of that. */
   leaveOut: (edit: Edit) => void;
+  /** Leave out that a file is given; what is typed meanwhile stays as it is. */
+  leaveFile: (file: number) => void;
   /** Let a change that was overtaken stand over the version that is there now. */
   standOver: (place: number, version: number) => void;
   throwAway: () => void;
@@ -81,6 +83,8 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
   const [turn, turns] = useState(0);
   // What the next change builds upon, also before it is drawn.
   const now = useRef<Edit[]>([]);
+  /** Changes that the server was asked about and has not agreed to yet. */
+  const asking = useRef(new Set<Edit>());
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
 
@@ -178,12 +182,21 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
     current: !look.isPlaceholderData && look.data !== undefined && JSON.stringify(asked.edits) === JSON.stringify(edits),
     failed: look.error,
     push: async (edit) => {
-      const next = coalesced(now.current, edit);
+      const before = now.current;
+      const next = coalesced(before, edit);
       const at = ++count.current;
-      const found = await queries.query(looking({ edits: next, at }));
+      asking.current.add(edit);
+      const found = await queries.query(looking({ edits: next, at })).catch((why: unknown) => {
+        asking.current.delete(edit);
+        throw why;
+      });
+      // Thrown away meanwhile, with everything else.
+      if (!asking.current.delete(edit)) return;
       const wrong = next.includes(edit) ? found.hindrances.find((one) => one.edit === next.indexOf(edit)) : undefined;
       if (wrong) throw new Problem({ title: wrong.what, fix: wrong.fix, where: wrong.where }, 422);
-      set(next, 0, at);
+      // What was typed meanwhile stands.
+      if (now.current === before) set(next, 0, at);
+      else set(coalesced(now.current, edit));
     },
     putPocket: (id, settings) =>
       put(
@@ -196,9 +209,11 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
         (before) => units && { do: "set_units", section: id, units: { ...units, version: before?.units.version ?? units.version } },
       ),
     leaveOut: (edit) => turnTo(without(now.current, edit)),
+    leaveFile: (file) => set(now.current.filter((one) => one.do !== "give_file" || one.file !== file)),
     standOver: (place, version) => turnTo(now.current.map((edit, at) => (at === place ? over(edit, version) : edit))),
     throwAway: () => {
-      const thrown = now.current;
+      const thrown = [...asking.current].reduce(coalesced, now.current);
+      asking.current.clear();
       turnTo([]);
       save.reset();
       say(DRAFT.thrownAway({ count: counted(thrown).length }), () => turnTo([...thrown, ...now.current]));
