@@ -1,4 +1,4 @@
-"""Five stories from sign-in on by the keyboard alone, and what Chromium tells a screen reader of each view."""
+"""Six stories from sign-in on by the keyboard alone, and what Chromium tells a screen reader of each view."""
 
 import re
 from datetime import timedelta
@@ -6,7 +6,7 @@ from typing import Any
 
 from playwright.sync_api import Locator, Page, expect
 
-from coatpeg.handins.models import HandIn, Submission
+from coatpeg.handins.models import HandIn, Reminder, Submission
 from coatpeg.marking.models import ReleasedMark
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Enrolment
@@ -80,6 +80,43 @@ class KeysAlone(BrowserCase):
         page.keyboard.press("Control+Enter")
         expect(page.get_by_text("The pile is empty")).to_be_visible()
         self.assertEqual(ReleasedMark.objects.get().feedback, "Tell me more of the beans.")
+
+    def test_a_teacher_answers_what_the_pegs_ask(self) -> None:
+        """Who owes, kept under a name; more time for them and none after all; told what is missing; the list."""
+        josh = self.eight.student("josh", "Josh", "Ellery")
+        card = self.eight.pocket()
+        long_ago = self.now - timedelta(days=9)
+        task = self.eight.handin(card, title="Recipe card", opens=self.day(-20), due=self.day(-3), now=long_ago)
+        builders.fill(josh, card, long_ago)
+        builders.hand_in(josh, task, long_ago)
+        page = self.sign_in("okafor")
+        self.press(page, page.get_by_role("button", name=re.compile("^Overdue 1")))
+        expect(page.get_by_role("rowheader")).to_have_text(["Dube, Thandi"])
+        self.press(page, page.get_by_role("button", name="Kept filters"))
+        self.press(page, page.get_by_role("button", name="Keep what is shown"))
+        expect(page.get_by_role("dialog").get_by_role("textbox", name="Name")).to_be_focused()
+        page.keyboard.type("Owing")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("“Owing” is kept.")).to_be_visible()
+        chosen = page.get_by_role("region", name="What to do with the chosen pegs")
+        self.to(page, page.locator('[role="grid"] [data-cell][tabindex="0"]'))
+        page.keyboard.press("Control+a")
+        expect(chosen.get_by_role("status")).to_contain_text("of 1 student")
+        self.press(page, chosen.get_by_role("button", name="More time"))
+        expect(page.get_by_role("textbox", name="School days more")).to_be_focused()
+        page.keyboard.press("Control+a")
+        page.keyboard.type("9")
+        self.press(page, page.get_by_role("button", name=re.compile("^Move [0-9]+ due date")))
+        expect(page.get_by_text(re.compile("moved for 1 student"))).to_be_visible()
+        self.press(page, page.get_by_role("button", name="Undo"))
+        expect(page.get_by_text(re.compile("as before"))).to_be_visible()
+        self.to(page, page.locator('[role="grid"] [data-cell][tabindex="0"]'))
+        page.keyboard.press("Control+a")
+        self.press(page, chosen.get_by_role("button", name="Remind …"))
+        expect(page.get_by_role("dialog").get_by_label("Your words")).to_be_focused()
+        self.press(page, page.get_by_role("button", name="Remind 1 student"))
+        expect(page.get_by_text("1 student is reminded.")).to_be_visible()
+        self.assertEqual(Reminder.objects.get().enrolment, self.thandi.enrolment)
 
     def test_a_teacher_sets_a_hand_in(self) -> None:
         page = self.sign_in("okafor")
