@@ -11,6 +11,7 @@ from zoneinfo import ZoneInfo
 from django.core.files.base import ContentFile
 
 from coatpeg.core.handins.asking import Due
+from coatpeg.core.marking.rubrics import rubric_from_data
 from coatpeg.handins.asked.setting import Plan, set_handin
 from coatpeg.handins.filters.keeping import keep
 from coatpeg.handins.handing import commands as handing
@@ -23,6 +24,7 @@ from coatpeg.portfolios.logs import rows as logs
 from demo import words
 from demo.building import Days, Kept, sentences
 from demo.drawing import drawn
+from demo.judging import RECIPE, judged
 
 ZONE = "Europe/London"
 
@@ -185,6 +187,7 @@ def plan_handins(
             due=Due(due, time(16) if stop.title == "Soil test" else None),
             period_dues={periods[0].pk: Due(due - timedelta(days=1))} if stop.title == "Recipe card" else {},
             points=Decimal(stop.points),
+            rubric=RECIPE if stop.title == "Recipe card" else None,
             again=stop.title == "Q3 harvest",
         )
         made.append(set_handin(teacher, group_id, plan, at))
@@ -262,11 +265,13 @@ class Student:
         points = int(handin.points or 0)
         share = self.dealer.uniform(0.55, 1.0) if accept else self.dealer.uniform(0.3, 0.6)
         text = words.feedback(self.dealer) if accept else words.sent_back(self.dealer)
+        rubric = rubric_from_data(handin.rubric)
+        given = (None, judged(rubric, share, self.dealer)) if rubric else (Decimal(round(points * share)), {})
         marking.review(
             self.teacher,
             submission,
             Outcome.Kind.ACCEPTED if accept else Outcome.Kind.SENT_BACK,
-            marking.Verdict(text, Decimal(round(points * share))),
+            marking.Verdict(text, *given),
             0,
             at,
         )

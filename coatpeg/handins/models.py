@@ -68,6 +68,8 @@ class HandIn(models.Model):
     """Counts its changes: of two made at once, the second is told of the first."""
     points = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     step = models.DecimalField(max_digits=3, decimal_places=1, default=1)
+    rubric = models.JSONField(default=dict)
+    """What it is judged by (``core.marking.rubrics``); empty where it has none."""
     series = models.CharField(max_length=36, blank=True, default="", db_index=True, db_collation="utf8mb4_bin")
     """The name of the series that it is one of; empty where it stands alone."""
     series_place = models.PositiveSmallIntegerField(default=0)

@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from decimal import Decimal
+from typing import Annotated, Literal
 
+from pydantic import Field
+
+from coatpeg.core.marking.rubrics import Level, Row, Rubric
 from coatpeg.people.shapes import Shape
 
 StatusWord = Literal["not_asked", "excused", "accepted", "sent_back", "handed_in", "not_open", "working", "empty"]
@@ -18,6 +22,39 @@ class StandingShape(Shape):
     late_days: int
     late_seconds: int
     overdue: bool
+
+
+class RubricLevel(Shape):
+    """A level with its points."""
+
+    key: str = Field(max_length=36)
+    title: str = Field(max_length=500)
+    points: float
+
+
+class RubricCriterion(Shape):
+    """A criterion with its weight, and what each level means for it."""
+
+    key: str = Field(max_length=36)
+    title: str = Field(max_length=500)
+    weight: float
+    says: list[Annotated[str, Field(max_length=5_000)]] = Field(max_length=20)
+
+
+class RubricShape(Shape):
+    """What work is judged by; ``halves``: a criterion may lie between two neighbouring levels."""
+
+    levels: list[RubricLevel] = Field(max_length=20)
+    criteria: list[RubricCriterion] = Field(max_length=100)
+    halves: bool = False
+
+    def taken(self) -> Rubric:
+        """As the core takes it, not checked yet."""
+        return Rubric(
+            tuple(Level(one.key, one.title, Decimal(str(one.points))) for one in self.levels),
+            tuple(Row(one.key, one.title, Decimal(str(one.weight)), tuple(one.says)) for one in self.criteria),
+            self.halves,
+        )
 
 
 class ChipShape(Shape):

@@ -83,15 +83,14 @@ def _again(day: date | None) -> datetime | None:
 
 
 def _verdict(body: shapes.MarkIn) -> commands.Verdict:
-    return commands.Verdict(body.feedback, body.score)
+    return commands.Verdict(body.feedback, body.score, body.levels)
 
 
 @router.put("/submissions/{submission_id}/draft", response=shapes.Draft, operation_id="save_draft", openapi_extra=MARK)
 def save_draft(request: HttpRequest, submission_id: int, body: shapes.MarkIn) -> Any:
     """Keep a draft of feedback and score."""
     draft = commands.save_draft(person_of(request), submission_id, _verdict(body), body.version, now())
-    score = float(draft.score) if draft.score is not None else None
-    return {"feedback": draft.feedback, "score": score, "version": draft.version}
+    return queries.draft_data(draft, draft.submission.handin)
 
 
 @router.post(

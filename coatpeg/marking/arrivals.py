@@ -17,6 +17,7 @@ from coatpeg.handins.board.situation import Situation, facts_in, situation
 from coatpeg.handins.lines import due_data, standing_data
 from coatpeg.handins.models import Submission
 from coatpeg.marking.models import DraftMark
+from coatpeg.marking.queries import draft_data
 from coatpeg.people.access import require_in_group
 from coatpeg.people.faces import face
 from coatpeg.people.models import Person
@@ -59,7 +60,7 @@ def arrivals(
         found.sort(key=lambda one: (one[0], one[1].enrolment_id, one[2].id), reverse=True)
     page = found[start : start + PAGE]
     ids = [facts_in(view, member.enrolment_id, handin.id).newest or 0 for _, member, handin in page]
-    submissions = Submission.objects.in_bulk(ids)
+    submissions = Submission.objects.select_related("handin").in_bulk(ids)
     drafts = {one.submission_id: one for one in DraftMark.objects.filter(submission__in=ids, person=person)}
     books = dict(
         Portfolio.objects.filter(enrolment__in=[member.enrolment_id for _, member, _ in page]).values_list(
@@ -72,7 +73,8 @@ def arrivals(
         if submission := submissions.get(pk):
             line = _line(view, member, handin, submission)
             book = books[member.enrolment_id]
-            lines.append({**line, "portfolio": book, "draft": _draft(drafts.get(pk)) if marks else None})
+            draft = draft_data(drafts.get(pk), submission.handin) if marks else None
+            lines.append({**line, "portfolio": book, "draft": draft})
     return {"lines": lines, "total": len(found), "next": start + PAGE if start + PAGE < len(found) else None}
 
 
@@ -108,6 +110,7 @@ def _line(view: Situation, member: Member, handin: AskedHandIn, submission: Subm
         "student": face(member),
         "handin": {"id": handin.id, "title": handin.title},
         "points": float(handin.points) if handin.points is not None else None,
+        "by_rubric": bool(submission.handin.rubric),
         "pockets": [pocket["title"] for pocket in submission.snapshot["pockets"]],
         **standing_data(view.standings[cell]),
         **due_data(view.dues[cell]),
@@ -116,8 +119,3 @@ def _line(view: Situation, member: Member, handin: AskedHandIn, submission: Subm
         "more": max(0, len(artefacts) - PIECES),
         "words": words if len(words) <= WORDS else words[:WORDS].rsplit(" ", 1)[0] + " …",
     }
-
-
-def _draft(draft: DraftMark | None) -> dict[str, Any]:
-    score = float(draft.score) if draft and draft.score is not None else None
-    return {"feedback": draft.feedback if draft else "", "score": score, "version": draft.version if draft else 0}

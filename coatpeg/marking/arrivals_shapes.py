@@ -36,6 +36,8 @@ class ArrivalLine(StandingShape):
     portfolio: int
     handin: Named
     points: float | None
+    by_rubric: bool
+    """Whether the score comes from a rubric, and is not typed."""
     pockets: list[str]
     due: date | None
     due_time: time | None

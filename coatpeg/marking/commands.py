@@ -1,13 +1,19 @@
-"""Saving a draft, accepting, sending back, reopening."""
+"""Saving a draft, accepting, sending back, reopening.
+
+Where a hand-in has a rubric its score comes from the levels alone. Decided here: what is accepted has every criterion
+judged, or said to be not judged; what is sent back may be sent without any level, but not with some of them. A released
+mark keeps the rubric that it was made by. Of a rubric that changed since, a draft keeps the levels that still fit.
+"""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 from decimal import Decimal
 
 from coatpeg.core.errors import Invalid, Stale
 from coatpeg.core.handins.snapshots import text_digest
+from coatpeg.core.marking.rubrics import Judged, Rubric, rubric_from_data
 from coatpeg.core.marking.scoring import check_score
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import texts
@@ -25,20 +31,58 @@ class Verdict:
 
     feedback: str
     score: Decimal | None
+    levels: Judged = field(default_factory=dict)
 
     def checked(self, handin: HandIn) -> Verdict:
-        """The same, tidied; ``Invalid`` where the score or the length does not fit."""
+        """The same, tidied; ``Invalid`` where the score, a level or the length does not fit."""
         if len(self.feedback) > texts.LONGEST_TEXT:
             raise Invalid(
                 f"The feedback has {len(self.feedback)} characters; {texts.LONGEST_TEXT} is the most.",
                 where="feedback",
                 fix="Shorten it. What you wrote stays in the field.",
             )
+        feedback, rubric = texts.tidy_text(self.feedback), rubric_from_data(handin.rubric)
+        if rubric is not None:
+            score = _by_rubric(rubric, self.levels, handin)
+            if self.score not in (None, score):
+                raise Invalid(
+                    "The score of this hand-in comes from its rubric.",
+                    where="score",
+                    fix="Choose the levels at the desk.",
+                )
+            return Verdict(feedback, score, {key: list(chosen) for key, chosen in self.levels.items()})
+        if self.levels:
+            raise Invalid("This hand-in has no rubric any more.", where="rubric", fix="Load it again.")
         if self.score is not None:
             if handin.points is None:
                 raise Invalid("This hand-in has no points.", where="score", fix="Leave the score empty.")
             check_score(self.score, handin.points, handin.step)
-        return Verdict(texts.tidy_text(self.feedback), self.score)
+        return Verdict(feedback, self.score)
+
+    def final(self, handin: HandIn, kind: Outcome.Kind) -> Verdict:
+        """The same to be released: nothing of a rubric is left open."""
+        checked, rubric = self.checked(handin), rubric_from_data(handin.rubric)
+        if rubric is not None and (checked.levels or kind == Outcome.Kind.ACCEPTED):
+            rubric.score(checked.levels, Decimal(1), Decimal("0.1"))
+        return checked
+
+    def of(self, draft: DraftMark) -> bool:
+        """Whether a draft says just this."""
+        return (draft.feedback, draft.score, draft.levels) == (self.feedback, self.score, self.levels)
+
+    def put_into(self, draft: DraftMark, now: datetime) -> None:
+        """Make it what a draft says."""
+        draft.feedback, draft.score, draft.levels = self.feedback, self.score, dict(self.levels)
+        draft.version, draft.changed_at = draft.version + 1, now
+        draft.save()
+
+
+def _by_rubric(rubric: Rubric, levels: Judged, handin: HandIn) -> Decimal | None:
+    """The score, once no criterion is open and the hand-in has points."""
+    rubric.refuse_unknown(levels)
+    if handin.points is None or rubric.open_rows(levels):
+        return None
+    return rubric.score(levels, handin.points, handin.step)
 
 
 def save_draft(person: Person, submission_id: int, verdict: Verdict, version: int, now: datetime) -> DraftMark:
@@ -50,12 +94,10 @@ def save_draft(person: Person, submission_id: int, verdict: Verdict, version: in
         draft, _ = DraftMark.objects.get_or_create(
             submission=reviewed.submission, person=person, defaults={"changed_at": now}
         )
-        if (draft.feedback, draft.score) == (checked.feedback, checked.score):
+        if checked.of(draft):
             return draft
         _refuse_old(draft, version)
-        draft.feedback, draft.score = checked.feedback, checked.score
-        draft.version, draft.changed_at = draft.version + 1, now
-        draft.save()
+        checked.put_into(draft, now)
         return draft
 
 
@@ -68,6 +110,7 @@ def _refuse_old(draft: DraftMark, version: int) -> None:
             more={
                 "feedback": draft.feedback,
                 "score": float(draft.score) if draft.score is not None else None,
+                "levels": draft.levels,
                 "version": draft.version,
             },
         )
@@ -87,28 +130,22 @@ def review(
     """Accept or send back, and release the mark with it; returns other hand-ins whose holds were released."""
     with deed(person.pk, now) as doing:
         reviewed = outcomes.lock_for_review(person, submission_id)
-        checked = verdict.checked(reviewed.submission.handin)
+        handin = reviewed.submission.handin
+        checked = verdict.final(handin, kind)
         draft = DraftMark.objects.filter(submission=reviewed.submission, person=person).first()
-        if draft and (draft.feedback, draft.score) != (checked.feedback, checked.score):
+        if draft and not checked.of(draft):
             _refuse_old(draft, version)
-        check_due_again(reviewed.submission.handin.group_id, due_again, now)
+        check_due_again(handin.group_id, due_again, now)
         outcome, others = outcomes.give(doing, person, reviewed, kind, pockets=pockets, due_again=due_again)
         ReleasedMark.objects.create(
             outcome=outcome,
             feedback=checked.feedback,
             score=checked.score,
-            points=reviewed.submission.handin.points,
+            points=handin.points,
+            rubric=handin.rubric if checked.levels else {},
+            levels=dict(checked.levels),
         )
-        DraftMark.objects.update_or_create(
-            submission=reviewed.submission,
-            person=person,
-            defaults={
-                "feedback": checked.feedback,
-                "score": checked.score,
-                "version": (draft.version if draft else 0) + 1,
-                "changed_at": now,
-            },
-        )
+        checked.put_into(draft or DraftMark(submission=reviewed.submission, person=person), now)
         doing.record(
             "mark_released",
             reviewed.submission.handin.group_id,

@@ -9,12 +9,14 @@ from coatpeg.people.models import Person
 
 
 class DraftMark(models.Model):
-    """Feedback and score while a marker works on them: seen by that marker alone until they are released."""
+    """Feedback, levels and score while a marker works on them: seen by that marker alone until they are released."""
 
     submission = models.ForeignKey(Submission, models.CASCADE, related_name="drafts")
     person = models.ForeignKey(Person, models.CASCADE, related_name="+")
     feedback = models.TextField(blank=True, default="")
     score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
+    levels = models.JSONField(default=dict)
+    """Of a rubric, as ``core.marking.rubrics.Judged``."""
     version = models.PositiveIntegerField(default=0)
     changed_at = models.DateTimeField()
 
@@ -32,3 +34,6 @@ class ReleasedMark(models.Model):
     score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     points = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     """Out of how many: those of the hand-in when it was released, whatever they are later."""
+    rubric = models.JSONField(default=dict)
+    """The rubric as it was then; empty where nothing was judged by one."""
+    levels = models.JSONField(default=dict)

@@ -7,6 +7,7 @@ from typing import Any
 
 from coatpeg.core.handins.asking import DueSource, EffectiveDue
 from coatpeg.core.handins.standing import Status, decided
+from coatpeg.core.marking.rubrics import rubric_from_data
 from coatpeg.core.outlines.filling import Chip, Piece, PocketKind, chips
 from coatpeg.core.people.names import listed
 from coatpeg.core.policy import Action, decide
@@ -14,7 +15,7 @@ from coatpeg.core.portfolios.texts import Counts
 from coatpeg.handins.board.situation import facts_in, situation
 from coatpeg.handins.handing.outcomes import submission_for
 from coatpeg.handins.lines import due_data, standing_data, submissions_of
-from coatpeg.handins.models import Outcome, Submission
+from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.outlines.reading import chip_data, wanted_from_data
 from coatpeg.people.access import require_in_group, to_student
@@ -64,6 +65,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
     facts = facts_in(view, *cell)
     # Of a hand-in that was taken away nothing is judged any more: what was decided stands.
     standing = view.standings.get(cell) or decided(facts)
+    own = DraftMark.objects.filter(submission=submission, person=person)
     due: EffectiveDue = view.dues.get(cell) or EffectiveDue(None, None, DueSource.NONE)
     return {
         "id": submission.pk,
@@ -79,6 +81,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
             "points": float(handin.points) if handin.points is not None else None,
             "step": float(handin.step),
             "taken_away": handin.taken_away_at is not None,
+            "rubric": handin.rubric or None,
             "model_answer": handin.model_answer if marks else "",
         },
         "student": {**face(member), "full_name": member.full_name},
@@ -89,7 +92,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
         "pockets": [_frozen_pocket(pocket, for_student=for_student) for pocket in submission.snapshot["pockets"]],
         "submissions": submissions_of(handin.pk, enrolment.pk),
         "outcomes": _outcomes(submission, void_too=marks),
-        "draft": _draft(submission, person) if marks else None,
+        "draft": draft_data(own.first(), handin) if marks else None,
         "same_files": _same_files(submission) if marks else [],
     }
 
@@ -145,15 +148,19 @@ def outcome_data(outcome: Outcome) -> dict[str, Any]:
         "feedback": mark.feedback,
         "score": float(mark.score) if mark.score is not None else None,
         "points": float(mark.points) if mark.points is not None else None,
+        "rubric": mark.rubric or None,
+        "levels": mark.levels,
     }
 
 
-def _draft(submission: Submission, person: Person) -> dict[str, Any]:
-    draft = DraftMark.objects.filter(submission=submission, person=person).first()
+def draft_data(draft: DraftMark | None, handin: HandIn) -> dict[str, Any]:
+    """A draft as its marker sees it, whether there is one or not: of the levels those that the rubric has still."""
     if draft is None:
-        return {"feedback": "", "score": None, "version": 0}
+        return {"feedback": "", "score": None, "levels": {}, "version": 0}
     score = float(draft.score) if draft.score is not None else None
-    return {"feedback": draft.feedback, "score": score, "version": draft.version}
+    rubric = rubric_from_data(handin.rubric)
+    levels = rubric.fitting(draft.levels) if rubric else {}
+    return {"feedback": draft.feedback, "score": score, "levels": levels, "version": draft.version}
 
 
 def _same_files(submission: Submission) -> list[dict[str, Any]]:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from datetime import date, datetime, time
 from decimal import Decimal
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from coatpeg.handins.many.shapes import ManyIn
-from coatpeg.handins.shapes import ChipShape, StandingShape, SubmissionLine
+from coatpeg.handins.shapes import ChipShape, RubricShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import Day, Face, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, LogShape
 
@@ -72,6 +72,9 @@ class OutcomeShape(Shape):
     score: float | None
     points: float | None
     """Out of how many it was scored."""
+    rubric: RubricShape | None
+    """As it was then; none where nothing was judged by one."""
+    levels: dict[str, list[str]]
 
 
 class MarkedHandIn(Named):
@@ -80,15 +83,17 @@ class MarkedHandIn(Named):
     points: float | None
     step: float
     taken_away: bool
+    rubric: RubricShape | None
     model_answer: str
     """Rich text for whoever marks; to anybody else it is empty."""
 
 
 class Draft(Shape):
-    """A mark that is not released."""
+    """A mark that is not released; of a rubric's levels those that it has still."""
 
     feedback: str
     score: float | None
+    levels: dict[str, list[str]]
     version: int
 
 
@@ -124,11 +129,16 @@ class Desk(StandingShape):
     same_files: list[SameFile]
 
 
+LevelKey = Annotated[str, Field(max_length=36)]
+
+
 class MarkIn(Shape):
     """Feedback and score, and the version of the draft the marker saw."""
 
     feedback: str = ""
     score: Decimal | None = Field(default=None, max_digits=7, decimal_places=2)
+    levels: dict[LevelKey, Annotated[list[LevelKey], Field(max_length=2)]] = Field(default_factory=dict, max_length=100)
+    """By the rubric: for each criterion the level, the two that it lies between, or nothing: not judged."""
     version: int = Field(default=0, ge=0)
 
 

@@ -32,6 +32,7 @@ def plan_in(body: shapes.PlanIn) -> setting.Plan:
         periods=None if body.for_everyone else frozenset(one.period for one in body.periods if one.asked),
         points=body.points,
         step=body.step,
+        rubric=body.rubric.taken() if body.rubric else None,
         closes=Due(body.closes.day, body.closes.at) if body.closes else None,
         directions=body.directions,
         model_answer=body.model_answer,

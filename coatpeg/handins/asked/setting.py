@@ -14,6 +14,7 @@ from django.db.models import Q, QuerySet
 from coatpeg.core.calendar.school_days import SchoolCalendar
 from coatpeg.core.errors import Invalid, Stale
 from coatpeg.core.handins.asking import Asked, Due, DueSource
+from coatpeg.core.marking.rubrics import Rubric, rubric_from_data, rubric_to_data
 from coatpeg.core.marking.scoring import check_points
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
@@ -41,6 +42,7 @@ class Plan:
     periods: frozenset[int] | None = None
     points: Decimal | None = None
     step: Decimal = Decimal(1)
+    rubric: Rubric | None = None
     closes: Due | None = None
     directions: str = ""
     model_answer: str = ""
@@ -210,6 +212,8 @@ def check(group_id: int, plan: Plan, kept: Collection[int] = ()) -> None:
     check_class_days(group_id, model_from=plan.model_from)
     if plan.points is not None:
         check_points(plan.points, plan.step)
+    if plan.rubric is not None:
+        plan.rubric.checked()
 
 
 def bound_to(group_id: int, pockets: Collection[int]) -> list[int]:
@@ -320,6 +324,7 @@ def write(handin: HandIn, plan: Plan) -> None:
     handin.closes_day, handin.closes_time = _parts(plan.closes)
     handin.for_everyone = plan.periods is None
     handin.points, handin.step = plan.points, plan.step
+    handin.rubric = rubric_to_data(plan.rubric and plan.rubric.checked())
     handin.directions = clean(plan.directions)
     handin.model_answer = clean(plan.model_answer)
     handin.model_from = plan.model_from if handin.model_answer else None
@@ -363,6 +368,7 @@ def plan_of(handin: HandIn) -> Plan:
         periods=None if handin.for_everyone else frozenset(one.period_id for one in periods if one.asked),
         points=handin.points,
         step=handin.step,
+        rubric=rubric_from_data(handin.rubric),
         closes=Due(handin.closes_day, handin.closes_time) if handin.closes_day else None,
         directions=handin.directions,
         model_answer=handin.model_answer,

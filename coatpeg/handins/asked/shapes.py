@@ -8,6 +8,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from coatpeg.handins.shapes import RubricShape
 from coatpeg.people.shapes import Clock, Day, Shape
 
 WhomWord = Literal["all", "groups", "students", "but"]
@@ -57,6 +58,7 @@ class PlanIn(Shape):
     periods: list[PeriodPlan] = Field(default_factory=list, max_length=100)
     points: Decimal | None = Field(default=None, max_digits=6, decimal_places=1)
     step: Decimal = Decimal(1)
+    rubric: RubricShape | None = None
     closes: PlanDue | None = None
     directions: str = Field(default="", max_length=100_000)
     model_answer: str = Field(default="", max_length=100_000)

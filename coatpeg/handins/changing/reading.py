@@ -7,6 +7,7 @@ from typing import Any
 
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.asking import Due
+from coatpeg.core.marking.rubrics import rubric_to_data
 from coatpeg.core.outlines.gallery import moved_by_week
 from coatpeg.core.policy import Action
 from coatpeg.handins.asked.setting import Plan, bound_to, plan_of
@@ -45,6 +46,7 @@ def _data(handin: HandIn, plan: Plan) -> dict[str, Any]:
         ],
         "points": plan.points,
         "step": plan.step,
+        "rubric": rubric_to_data(plan.rubric) or None,
         "directions": plan.directions,
         "model_answer": plan.model_answer,
         "model_from": plan.model_from,
@@ -116,6 +118,7 @@ def plan_in_class(handin: HandIn, group_id: int) -> Plan:
         periods=asked or None,
         points=plan.points,
         step=plan.step,
+        rubric=plan.rubric,
         closes=moved(plan.closes),
         directions=plan.directions,
         model_answer=plan.model_answer,

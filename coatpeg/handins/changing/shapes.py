@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import Field
 
 from coatpeg.handins.asked.shapes import ClosingWord, PlanIn, PreviewShape, WhomWord
+from coatpeg.handins.shapes import RubricShape
 from coatpeg.people.shapes import Day, Named, Shape
 
 ScopeWord = Literal["one", "on", "all"]
@@ -54,6 +55,7 @@ class PlanShape(Shape):
     periods: list[PeriodOut]
     points: Decimal | None
     step: Decimal
+    rubric: RubricShape | None
     directions: str
     model_answer: str
     model_from: date | None

@@ -6,7 +6,7 @@ from datetime import date, datetime, time
 from typing import Literal
 
 from coatpeg.handins.board.shapes import GlanceEvidence, ReminderLine
-from coatpeg.handins.shapes import ChipShape, StandingShape, SubmissionLine
+from coatpeg.handins.shapes import ChipShape, RubricShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import KindWord, MayWord, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, CommentShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
 
@@ -134,6 +134,8 @@ class StudentHandIn(StandingShape):
     directions: str
     model_answer: str
     """Empty until the day from which students see it."""
+    rubric: RubricShape | None
+    """What it is judged by; they see it from the start."""
     count: int
     pockets: list[CollectedPocket]
     """Every pocket that it collects."""

@@ -31,15 +31,21 @@ def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[s
     submissions = submissions_by_handin(enrolment, [one.id for one in shown])
     rows = HandIn.objects.filter(pk__in=[one.id for one in shown])
     said = {
-        pk: {"directions": directions, "model_answer": model if since and since <= view.today else ""}
-        for pk, directions, model, since in rows.values_list("pk", "directions", "model_answer", "model_from")
+        pk: {
+            "directions": directions,
+            "model_answer": model if since and since <= view.today else "",
+            "rubric": rubric or None,
+        }
+        for pk, directions, model, since, rubric in rows.values_list(
+            "pk", "directions", "model_answer", "model_from", "rubric"
+        )
     }
     waiting = [one for one in shown if waits(view, one)]
     wanting = _wanting(view, frozenset().union(*(one.pockets for one in waiting)))
     return [
         {
             **_handin(view, one, submissions.get(one.id, []), wanting if one in waiting else {}),
-            **said.get(one.id, {"directions": "", "model_answer": ""}),
+            **said.get(one.id, {"directions": "", "model_answer": "", "rubric": None}),
         }
         for one in shown
     ]

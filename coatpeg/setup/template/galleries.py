@@ -270,6 +270,7 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         for_everyone=handin.for_everyone,
         points=handin.points,
         step=handin.step,
+        rubric=handin.rubric,
     )
     made.pockets.set([of_key[one.key] for one in handin.pockets.all() if one.key in of_key])
     bind(made, handin.follows)

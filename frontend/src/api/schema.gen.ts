@@ -4370,6 +4370,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** By Rubric */
+            by_rubric: boolean;
             draft: components["schemas"]["Draft"] | null;
             /** Due */
             due: string | null;
@@ -4944,6 +4946,7 @@ export interface components {
             /** Points */
             points?: number | string | null;
             repeat?: components["schemas"]["RepeatIn"] | null;
+            rubric?: components["schemas"]["RubricShape"] | null;
             /**
              * Scope
              * @default one
@@ -5583,11 +5586,15 @@ export interface components {
         };
         /**
          * Draft
-         * @description A mark that is not released.
+         * @description A mark that is not released; of a rubric's levels those that it has still.
          */
         Draft: {
             /** Feedback */
             feedback: string;
+            /** Levels */
+            levels: {
+                [key: string]: string[];
+            };
             /** Score */
             score: number | null;
             /** Version */
@@ -5773,6 +5780,7 @@ export interface components {
             points: number | null;
             /** Portfolio */
             portfolio: number;
+            rubric: components["schemas"]["RubricShape"] | null;
             /**
              * Status
              * @enum {string}
@@ -5905,6 +5913,10 @@ export interface components {
              * @enum {string}
              */
             kind: "accepted" | "sent_back";
+            /** Levels */
+            levels: {
+                [key: string]: string[];
+            };
             /** Number */
             number: number;
             /** Pocket */
@@ -5915,6 +5927,7 @@ export interface components {
             points: number | null;
             /** Receipt */
             receipt: string;
+            rubric: components["schemas"]["RubricShape"] | null;
             /** Score */
             score: number | null;
             /** Submission */
@@ -7403,6 +7416,10 @@ export interface components {
              * @default
              */
             feedback: string;
+            /** Levels */
+            levels?: {
+                [key: string]: string[];
+            };
             /** Score */
             score?: number | string | null;
             /**
@@ -7422,6 +7439,7 @@ export interface components {
             model_answer: string;
             /** Points */
             points: number | null;
+            rubric: components["schemas"]["RubricShape"] | null;
             /** Step */
             step: number;
             /** Taken Away */
@@ -8045,10 +8063,15 @@ export interface components {
              * @enum {string}
              */
             kind: "accepted" | "sent_back";
+            /** Levels */
+            levels: {
+                [key: string]: string[];
+            };
             /** Pockets */
             pockets: number[];
             /** Points */
             points: number | null;
+            rubric: components["schemas"]["RubricShape"] | null;
             /** Score */
             score: number | null;
             /** Voided At */
@@ -8470,6 +8493,7 @@ export interface components {
             /** Points */
             points?: number | string | null;
             repeat?: components["schemas"]["RepeatIn"] | null;
+            rubric?: components["schemas"]["RubricShape"] | null;
             /**
              * Since Last
              * @default false
@@ -8540,6 +8564,7 @@ export interface components {
             pockets: number[];
             /** Points */
             points: string | null;
+            rubric: components["schemas"]["RubricShape"] | null;
             /** Series */
             series: string;
             /** Series Place */
@@ -9459,6 +9484,47 @@ export interface components {
             wanted: number;
         };
         /**
+         * RubricCriterion
+         * @description A criterion with its weight, and what each level means for it.
+         */
+        RubricCriterion: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string[];
+            /** Title */
+            title: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
+         * RubricLevel
+         * @description A level with its points.
+         */
+        RubricLevel: {
+            /** Key */
+            key: string;
+            /** Points */
+            points: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * RubricShape
+         * @description What work is judged by; ``halves``: a criterion may lie between two neighbouring levels.
+         */
+        RubricShape: {
+            /** Criteria */
+            criteria: components["schemas"]["RubricCriterion"][];
+            /**
+             * Halves
+             * @default false
+             */
+            halves: boolean;
+            /** Levels */
+            levels: components["schemas"]["RubricLevel"][];
+        };
+        /**
          * SameFile
          * @description An artefact that another student of the class brought in too.
          */
@@ -9593,6 +9659,10 @@ export interface components {
              * @default
              */
             feedback: string;
+            /** Levels */
+            levels?: {
+                [key: string]: string[];
+            };
             /** Pockets */
             pockets?: number[];
             /** Score */
@@ -9964,6 +10034,7 @@ export interface components {
             pockets: components["schemas"]["CollectedPocket"][];
             /** Points */
             points: number | null;
+            rubric: components["schemas"]["RubricShape"] | null;
             /**
              * Status
              * @enum {string}

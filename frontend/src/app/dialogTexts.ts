@@ -63,6 +63,7 @@ export const KEYS: {
       title: STAFF_VIEWS.pile,
       keys: [
         ["f", "goes to the feedback"],
+        ["1 … 8 0", "the level of the first open criterion of a rubric; 0: not judged"],
         ["Ctrl Enter", "accepts, and opens the next"],
       ],
     },

@@ -6,6 +6,7 @@ import { useGroupId } from "../api/session";
 import { FormDate } from "../ui/days/DateField";
 import { RichField } from "../writing/rich/RichField";
 import type { Fields } from "./plan";
+import { RubricFields } from "./RubricFields";
 import { SERIES, TEXTS } from "./texts";
 import { Whom } from "./Whom";
 
@@ -42,6 +43,7 @@ export function HandInFields({ data, form, series }: Props) {
         {TEXTS.points}{" "}<span className="font-normal text-quiet">{TEXTS.mayStayEmpty}</span>
         <input {...form.register("points")} inputMode="decimal" autoComplete="off" className={`${FIELD} figures max-w-28`} />
       </label>
+      <RubricFields rubric={fields.rubric} onChange={(rubric) => form.setValue("rubric", rubric, { shouldDirty: true })} />
       <More form={form} fields={fields} />
     </>
   );

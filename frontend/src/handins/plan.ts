@@ -1,5 +1,7 @@
 /** The form of a new hand-in, and what of it goes to the server. */
 import type { Schema } from "../api/client";
+import { rubricFields, rubricOf } from "./rubric";
+import type { RubricForm } from "./rubric";
 
 export interface PeriodFields {
   id: number;
@@ -37,6 +39,7 @@ export interface Fields {
   byPeriod: boolean;
   periods: PeriodFields[];
   points: string;
+  rubric: RubricForm | null;
   /** A new one is set again every so many weeks, until a day; "0": once. "unit": once for each unit. */
   every: "0" | "1" | "2" | "unit";
   until: string;
@@ -79,6 +82,7 @@ export function firstFields(data: Schema["HandInsShape"], pocket: number): Field
     byPeriod: false,
     periods: data.all_periods.map((one) => ({ ...one, asked: true, day: "", time: "" })),
     points: "",
+    rubric: null,
     every: "0",
     until: lastDay(data),
     scope: "one",
@@ -126,6 +130,7 @@ export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]
     whom: plan.whom,
     groups: plan.groups,
     students: plan.students,
+    rubric: rubricFields(plan.rubric),
     points: plan.points === null ? "" : String(Number(plan.points)),
   };
 }
@@ -154,6 +159,7 @@ export function planOf(fields: Fields, draft = false): Schema["PlanIn"] {
       due: fields.byPeriod ? dueOf(one.day, one.time) : null,
     })),
     points: points || null,
+    rubric: rubricOf(fields.rubric),
     step: fields.step,
     closes: dueOf(fields.closes, fields.closesTime),
     directions: fields.directions,

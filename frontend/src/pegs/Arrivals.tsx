@@ -174,7 +174,7 @@ function ToDo({ line, groupId }: { line: Line; groupId: number }) {
         <Coat state={line} />
         {STATUS_WITHIN[line.status]}
       </span>
-      {marks && line.points !== null && line.draft && <ScoreField line={line} points={line.points} groupId={groupId} label={CAME.scoreOf({ ...of, points: line.points })} />}
+      {marks && line.points !== null && <Score line={line} points={line.points} groupId={groupId} label={CAME.scoreOf({ ...of, points: line.points })} />}
       <Link
         data-of="link"
         to={marks ? `/g/${groupId}/pile/${line.submission}` : `/g/${groupId}/portfolio/${line.portfolio}/submission/${line.submission}`}
@@ -218,9 +218,22 @@ function Content({ line, name, onShow }: { line: Line; name: string; onShow: (ar
   );
 }
 
+/** One's own score so far: typed here, or as the levels of a rubric make it. */
+function Score(props: { line: Line; points: number; groupId: number; label: string }) {
+  const { line, points } = props;
+  if (!line.draft) return null;
+  if (!line.by_rubric) return <ScoreField {...props} />;
+  if (line.draft.score === null) return null;
+  return (
+    <span className="figures text-sm">
+      {line.draft.score} <span className="text-quiet">{CAME.outOf({ points })}</span>
+    </span>
+  );
+}
+
 /** A score typed in place: the draft that the marking pile shows too, seen by nobody else until it is released. */
 function ScoreField({ line, points, groupId, label }: { line: Line; points: number; groupId: number; label: string }) {
-  const mark = useMark({ id: line.submission, points, draft: line.draft }, groupId);
+  const mark = useMark({ id: line.submission, points, byRubric: false, draft: line.draft }, groupId);
   const problem = mark.state.at === "refused" ? mark.state.problem : null;
   const elsewhere = mark.state.at === "two" || mark.state.at === "left" || mark.state.at === "away";
   return (

@@ -14,6 +14,7 @@ import { useSay } from "../ui/Toasts";
 import { listed } from "../ui/words";
 import type { SaveState } from "../writing/keeper";
 import { packed, scoreOf, unpacked, useMark } from "../submission/mark";
+import { RubricLevels } from "./RubricLevels";
 import { SendBackDialog } from "./SendBackDialog";
 import { TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
@@ -36,7 +37,8 @@ export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: num
 }
 
 function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
-  const mark = useMark({ id: desk.id, points: desk.handin.points ?? null, draft: desk.draft }, groupId);
+  const rubric = desk.handin.rubric ?? null;
+  const mark = useMark({ id: desk.id, points: desk.handin.points ?? null, byRubric: rubric !== null, draft: desk.draft }, groupId);
   const { keeper } = mark;
   const queries = useQueryClient();
   const say = useSay();
@@ -60,8 +62,8 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
           setBusy(false);
           return;
         }
-        const { feedback, score } = unpacked(keeper.snapshot().text);
-        const reviewed = await run({ feedback, score: scoreOf(score, points), version: keeper.version });
+        const { feedback, score, levels } = unpacked(keeper.snapshot().text);
+        const reviewed = await run({ feedback, score: rubric ? null : scoreOf(score, points), levels, version: keeper.version });
         keeper.forget();
         const also = reviewed.released.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: reviewed.released.join(", ") }) : "";
         const reopen = async () => {
@@ -80,7 +82,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         setBusy(false);
       }
     },
-    [busy, desk.handin.title, desk.id, groupId, keeper, name, onNext, points, queries, say],
+    [busy, desk.handin.title, desk.id, groupId, keeper, name, onNext, points, queries, rubric, say],
   );
 
   const accept = useCallback(() => {
@@ -122,7 +124,8 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   return (
     <>
       <div className="flex flex-1 flex-col gap-4 p-4">
-        {points !== null && (
+        {rubric && <RubricLevels rubric={rubric} levels={mark.fields.levels} score={desk.draft?.score ?? null} points={points ?? null} onChange={(levels) => mark.change({ levels })} />}
+        {!rubric && points !== null && (
           <label className="block font-bold">
             {TEXTS.score} <span className="font-normal text-quiet">{TEXTS.ofPointsPoints({ points })}</span>
             <input

@@ -5,6 +5,7 @@ import { Coat } from "../ui/Coat";
 import { dayOf, moment } from "../ui/dates";
 import { ReadAloud } from "../ui/reading/ReadAloud";
 import { STATUS } from "../ui/words";
+import { RubricDetails } from "./RubricTable";
 import { TEXTS } from "./texts";
 
 type Outcome = Schema["OutcomeShape"];
@@ -45,6 +46,7 @@ export function FeedbackCard({ line, title = false, children }: Props) {
         ) : (
           <p className="mt-1 text-ink-soft">{TEXTS.noWordsWithIt}</p>
         )}
+        <RubricDetails rubric={line.rubric} levels={line.levels} open className="mt-2" />
         {sentBack && (
           <p className="mt-1 text-ink-soft">
             {TEXTS.thePocketIsOpenAgain({ due_again: line.due_again ? dayOf(line.due_again) : "", due_againIs: Boolean(line.due_again) })}

@@ -11,6 +11,7 @@ import { Coat } from "../ui/Coat";
 import { day, dayOf, due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { RichText } from "../ui/reading/RichText";
+import { RubricDetails } from "./RubricTable";
 import { lateness, STATUS_WITHIN, together } from "../ui/words";
 import { saveAll } from "../writing/autosave";
 import { ForThem } from "./ForThem";
@@ -161,6 +162,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       {handin.status === "not_open" && <p className="text-base">{TEXTS.youCanHandThisIn({ opens: day(handin.opens) })}</p>}
       {handin.status === "excused" && <p className="text-base">{TEXTS.youAreExcusedFromTitle({ title: handin.title })}</p>}
       {handin.directions && <RichText html={handin.directions} className="text-base" />}
+      <RubricDetails rubric={handin.rubric} />
       <ModelAnswer handin={handin} />
       {waits && handin.closed && handin.closes && (
         <p className="text-base">{TEXTS.closedOn({ closes: due(handin.closes, handin.closes_time) })}</p>

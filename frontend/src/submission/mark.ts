@@ -9,10 +9,13 @@ import { usePersonId } from "../api/session";
 import { useAutosave } from "../writing/autosave";
 import type { Save, Saved } from "../writing/keeper";
 import { MARK } from "./markTexts";
+import type { Judged } from "./RubricTable";
 
 export interface Fields {
   feedback: string;
+  /** As it is typed; of a rubric it comes from the levels, and nothing is. */
   score: string;
+  levels: Judged;
 }
 
 /** A typed score as a number, null where there is none; a problem where it is no number. */
@@ -24,54 +27,57 @@ export function scoreOf(typed: string, points: number | null): number | null {
   throw new Problem({ title: MARK.typedIsNotANumber({ typed }), fix: MARK.giveToPoints({ points: points ?? 0 }), where: "score" }, 422);
 }
 
-/** Feedback and score as the one text that is kept. */
-export function packed(fields: Fields): string {
-  return JSON.stringify([fields.feedback, fields.score]);
+/** Feedback, score and levels as the one text that is kept: the same of the same, in whichever order it was chosen. */
+export function packed({ feedback, score, levels }: Fields): string {
+  const chosen = Object.entries(levels).toSorted(([one], [other]) => (one < other ? -1 : 1));
+  return JSON.stringify(chosen.length > 0 ? [feedback, score, Object.fromEntries(chosen)] : [feedback, score]);
 }
 
 export function unpacked(text: string): Fields {
-  const [feedback = "", score = ""] = JSON.parse(text) as string[];
-  return { feedback, score };
+  const [feedback = "", score = "", levels = {}] = JSON.parse(text) as [string?, string?, Judged?];
+  return { feedback, score, levels };
 }
 
-type Drafted = Pick<Schema["Draft"], "feedback" | "score" | "version">;
+type Drafted = Pick<Schema["Draft"], "feedback" | "score" | "levels" | "version">;
 
-function kept(draft: Partial<Drafted> | null | undefined): Saved {
-  const score = draft?.score ?? null;
-  return { text: packed({ feedback: draft?.feedback ?? "", score: score === null ? "" : String(score) }), version: draft?.version ?? 0 };
+function kept(draft: Partial<Drafted> | null | undefined, byRubric: boolean): Saved {
+  const { feedback = "", score = null, levels = {}, version = 0 } = draft ?? {};
+  return { text: packed({ feedback, score: byRubric || score === null ? "" : String(score), levels }), version };
 }
 
 /** What is marked: a submission, out of how many points, with one's own draft of it. */
 export interface Marked {
   id: number;
   points: number | null;
+  /** Whether its score comes from a rubric. */
+  byRubric: boolean;
   draft: Drafted | null | undefined;
 }
 
 /** Feedback and score of one submission, with their saving. */
-export function useMark({ id, points, draft }: Marked, groupId: number) {
+export function useMark({ id, points, byRubric, draft }: Marked, groupId: number) {
   const person = usePersonId();
   const queries = useQueryClient();
 
   const save: Save = useCallback(
     async (text, version) => {
-      const { feedback, score } = unpacked(text);
+      const { feedback, score, levels } = unpacked(text);
       try {
         const path = { params: { path: { submission_id: id } } };
-        const saved = await data(client.PUT("/api/submissions/{submission_id}/draft", { ...path, body: { feedback, score: scoreOf(score, points), version } }));
+        const saved = await data(client.PUT("/api/submissions/{submission_id}/draft", { ...path, body: { feedback, score: byRubric ? null : scoreOf(score, points), levels, version } }));
         // Whoever comes back to this submission begins with what was saved, not with what was first read.
         queries.setQueryData(submissionQuery(groupId, id).queryKey, (seen) => seen && { ...seen, draft: saved });
-        return kept(saved);
+        return kept(saved, byRubric);
       } catch (error) {
         if (!(error instanceof Problem && error.kind === "stale")) throw error;
-        const theirs = kept(error.more);
+        const theirs = kept(error.more, byRubric);
         throw new Problem({ type: "urn:coatpeg:stale", title: error.title, fix: error.fix, ...theirs }, error.status);
       }
     },
-    [id, groupId, points, queries],
+    [id, groupId, points, byRubric, queries],
   );
 
-  const { text, state, keeper } = useAutosave({ name: `mark/${id}`, person, server: kept(draft), writable: true, save });
+  const { text, state, keeper } = useAutosave({ name: `mark/${id}`, person, server: kept(draft, byRubric), writable: true, save });
   const fields = unpacked(text);
   return { fields, state, keeper, change: (next: Partial<Fields>) => keeper.change(packed({ ...fields, ...next })) };
 }

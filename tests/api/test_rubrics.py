@@ -1,0 +1,127 @@
+"""Rubrics: set with a hand-in, seen from the start, judged by, and what a released mark keeps of one."""
+
+from datetime import timedelta
+from typing import Any
+
+from coatpeg.core.policy import Role
+from coatpeg.handins.handing import records
+from coatpeg.marking.models import DraftMark, ReleasedMark
+from tests import builders
+from tests.api.case import ApiCase
+from tests.builders import TODAY
+
+LEVELS = [
+    {"key": key, "title": title, "points": at}
+    for at, (key, title) in enumerate((("n", "not yet"), ("p", "partly"), ("f", "fully")))
+]
+SOUP = {
+    "levels": LEVELS,
+    "criteria": [
+        {"key": "s", "title": "Scaling", "weight": 3, "says": ["", "Half of it", "All of it"]},
+        {"key": "c", "title": "Costing", "weight": 2, "says": ["", "", ""]},
+    ],
+    "halves": False,
+}
+ALL = {"s": ["f"], "c": ["p"]}
+
+
+class Rubrics(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.plot = builders.klass()
+        self.lead, self.marker = self.plot.lead, self.plot.staff("marsh", Role.MARKER)
+        self.card = self.plot.pocket()
+        self.book = self.plot.student("thandi")
+        self.thandi = self.book.enrolment.person
+        self.task = self.plot.handin(self.card, due=TODAY + timedelta(days=3), points=30)
+        self.path = f"/groups/{self.plot.group.pk}/handins/{self.task.pk}"
+
+    def tearDown(self) -> None:
+        self.assertEqual(list(records.differences()), [])
+
+    def set_rubric(self, rubric: dict[str, Any] | None, status: int = 200, **more: Any) -> Any:
+        told = self.ok(self.lead, "GET", self.path)
+        plan = {name: told[name] for name in told if name not in ("id", "submissions")} | {"rubric": rubric, **more}
+        if status != 200:
+            return self.problem(status, self.lead, "PUT", self.path, plan)
+        return self.ok(self.lead, "PUT", self.path, plan)
+
+    def handed_in(self) -> str:
+        builders.fill(self.book, self.card)
+        builders.fill(self.book, self.card)
+        return f"/submissions/{builders.hand_in(self.book, self.task).pk}"
+
+    def test_it_is_set_with_the_hand_in_and_students_see_it_from_the_start(self) -> None:
+        self.set_rubric(SOUP)
+        told = self.ok(self.lead, "GET", self.path)
+        self.assertEqual(told["rubric"]["criteria"][0]["says"][2], "All of it")
+        opened = self.ok(self.thandi, "GET", f"/portfolios/{self.book.pk}/pockets/{self.card.pk}")
+        self.assertEqual(
+            [one["title"] for one in opened["handins"][0]["rubric"]["levels"]], ["not yet", "partly", "fully"]
+        )
+        like = self.ok(self.lead, "GET", f"/groups/{self.plot.group.pk}/handins/like/{self.task.pk}")
+        self.assertEqual(like["rubric"], told["rubric"], "a copy has it too")
+        self.set_rubric(None)
+        self.assertIsNone(self.ok(self.lead, "GET", self.path)["rubric"])
+
+    def test_what_no_rubric_can_be_is_refused_by_name_and_nothing_is_written(self) -> None:
+        weightless = [{**one, "weight": 0} for one in SOUP["criteria"]]  # type: ignore[attr-defined]
+        for change, says in (
+            ({"criteria": weightless}, "sum to nothing"),
+            ({"levels": LEVELS[:1]}, "2 to 8 levels"),
+            ({"criteria": [{**SOUP["criteria"][0], "weight": -1}]}, "weight of “Scaling”"),  # type: ignore[index]
+        ):
+            with self.subTest(says):
+                self.assertIn(says, self.set_rubric({**SOUP, **change}, 422)["title"])
+        self.assertIsNone(self.ok(self.lead, "GET", self.path)["rubric"])
+
+    def test_levels_make_the_score_and_what_is_released_keeps_the_rubric(self) -> None:
+        self.set_rubric(SOUP)
+        path = self.handed_in()
+        saved = self.ok(self.marker, "PUT", f"{path}/draft", {"levels": {"s": ["f"]}})
+        self.assertEqual((saved["score"], saved["levels"]), (None, {"s": ["f"]}), "Costing is open")
+        found = self.problem(422, self.marker, "POST", f"{path}/accept", {"levels": {"s": ["f"]}, "version": 1})
+        self.assertIn("Costing", found["title"])
+        saved = self.ok(self.marker, "PUT", f"{path}/draft", {"levels": ALL, "version": 1})
+        # 30 × (3×2 + 2×1) ÷ (3×2 + 2×2) = 24, worked by hand.
+        self.assertEqual(saved["score"], 24)
+        seen = self.ok(self.lead, "GET", path)
+        self.assertEqual((seen["draft"]["levels"], len(seen["handin"]["rubric"]["criteria"])), ({}, 2))
+        self.assertIsNone(self.ok(self.thandi, "GET", path)["draft"])
+        self.assertEqual(self.ok(self.thandi, "GET", f"/portfolios/{self.book.pk}/feedback"), [])
+        self.ok(self.marker, "POST", f"{path}/accept", {"feedback": "Good", "levels": ALL, "version": 2})
+        self.set_rubric({**SOUP, "criteria": SOUP["criteria"][1:]})  # type: ignore[index]
+        line = self.ok(self.thandi, "GET", f"/portfolios/{self.book.pk}/feedback")[0]
+        self.assertEqual((line["score"], line["points"], line["levels"]), (24, 30, ALL))
+        self.assertEqual([one["title"] for one in line["rubric"]["criteria"]], ["Scaling", "Costing"], "as it was then")
+        # Opened again, the draft keeps what still fits.
+        self.ok(self.marker, "POST", f"{path}/reopen")
+        self.assertEqual(self.ok(self.marker, "GET", path)["draft"]["levels"], {"c": ["p"]})
+        self.problem(422, self.marker, "POST", f"{path}/accept", {"levels": ALL, "version": 3})
+        self.ok(self.marker, "POST", f"{path}/accept", {"levels": {"c": []}, "version": 3})
+        self.assertIsNone(ReleasedMark.objects.latest("pk").score, "nothing is judged")
+
+    def test_a_score_of_ones_own_is_refused_and_sent_back_needs_no_level(self) -> None:
+        self.set_rubric(SOUP)
+        path = self.handed_in()
+        found = self.problem(422, self.lead, "PUT", f"{path}/draft", {"score": 12})
+        self.assertIn("comes from its rubric", found["title"])
+        self.problem(422, self.lead, "PUT", f"{path}/draft", {"levels": {"s": ["x"]}})
+        self.problem(422, self.lead, "PUT", f"{path}/draft", {"levels": {"s": ["n", "p"]}})
+        self.assertEqual(DraftMark.objects.count(), 0)
+        listed = {"students": [self.book.enrolment.pk], "handins": [self.task.pk]}
+        line = self.ok(self.lead, "POST", f"/groups/{self.plot.group.pk}/arrivals", listed)["lines"][0]
+        self.assertEqual((line["by_rubric"], line["draft"]["levels"]), (True, {}))
+        self.problem(422, self.lead, "POST", f"{path}/send-back", {"levels": {"s": ["p"]}})
+        self.ok(self.lead, "POST", f"{path}/send-back", {"feedback": "Once more"})
+        mark = ReleasedMark.objects.get()
+        self.assertEqual((mark.rubric, mark.levels, mark.score), ({}, {}, None))
+
+    def test_without_points_there_are_levels_and_no_score_and_without_rubric_no_levels(self) -> None:
+        path = self.handed_in()
+        self.assertIn("no rubric", self.problem(422, self.lead, "PUT", f"{path}/draft", {"levels": ALL})["title"])
+        self.set_rubric(SOUP, points=None)
+        self.problem(422, self.lead, "POST", f"{path}/accept", {})
+        self.ok(self.lead, "POST", f"{path}/accept", {"levels": ALL})
+        mark = ReleasedMark.objects.get()
+        self.assertEqual((mark.score, mark.levels), (None, ALL))
