@@ -122,6 +122,28 @@ class Views(BrowserCase):
         page.keyboard.press("Control+End")
         expect(page.get_by_role("button", name=re.compile("^van der Berg"))).to_be_focused()
         self.assertLess(grid.get_by_role("row").count(), 60)
+        # Dragged far within a frame: the names are there, the pegs follow a few rows a frame, until each row has its own.
+        drawn = page.evaluate(
+            """() => new Promise((done) => {
+              const grid = document.querySelector("[role=grid]");
+              const seen = () => {
+                const names = [...grid.querySelectorAll("[role=rowheader]")];
+                const bare = names.filter((one) => !one.parentElement.querySelector("[data-cell]")).length;
+                return [names.filter((one) => one.textContent.startsWith("F1")).length, bare];
+              };
+              const all = [];
+              const look = () => {
+                all.push(seen());
+                if (all.length < 60) requestAnimationFrame(look); else done(all);
+              };
+              grid.parentElement.scrollTop = 1200 * 32;
+              requestAnimationFrame(() => requestAnimationFrame(look));
+            })"""
+        )
+        names, bare = drawn[0]
+        self.assertGreater(names, 12)
+        self.assertGreater(bare, 4)
+        self.assertEqual(drawn[-1][1], 0)
         page.get_by_label("Find a student").fill("g1500")
         expect(grid.get_by_role("rowheader")).to_have_text(["F1500, G1500"])
 

@@ -34,6 +34,8 @@ interface Props {
   onOpen: (index: number, student: number, column: number) => void;
   /** The chosen columns: ``0,3``. */
   picked: string;
+  /** Whether its pegs are drawn; otherwise it is passed by quickly, and its name is all there is to see. */
+  full: boolean;
   /** Chooses the whole row, while pegs are chosen. */
   onPick: ((index: number) => void) | null;
 }
@@ -61,10 +63,10 @@ function Sum({ row, counting }: { row: Row; counting: Board["counting"] }) {
   );
 }
 
-export const BoardRow = memo(function BoardRow({ row, index, handins, today, template, shown, pins, beside, wide, part, counting, figures, handin, chosen, stop, onOpen, picked, onPick }: Props) {
-  const ground = chosen ? "bg-today" : "bg-paper";
+export const BoardRow = memo(function BoardRow(props: Props) {
+  const { row, index, handins, template, chosen, full, picked, onPick } = props;
+  const ground = groundOf(chosen);
   const name = listed(row);
-  const columns = picked ? picked.split(",").map(Number) : [];
   return (
     <div
       role="row"
@@ -73,7 +75,7 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
       style={{ gridTemplateColumns: template }}
     >
       <div role="rowheader" className={`sticky left-0 z-10 flex h-full items-center gap-2 overflow-hidden pr-2 pl-3 ${ground}`}>
-        {onPick && <input type="checkbox" className="size-4 shrink-0 accent-ink" aria-label={TEXTS.chooseAllOf({ name })} checked={columns.length === handins.length} onChange={() => onPick(index)} />}
+        {onPick && <input type="checkbox" className="size-4 shrink-0 accent-ink" aria-label={TEXTS.chooseAllOf({ name })} checked={columnsOf(picked).length === handins.length} onChange={() => onPick(index)} />}
         <PegPicture picture={row.picture} tint={row.tint} size={24} />
         <span className="truncate" title={name}>
           <ListedName person={row} />
@@ -83,6 +85,18 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
       <div role="gridcell" title={row.period} className="truncate pr-1 text-xs text-ink-soft">
         {row.period}
       </div>
+      {full && <Pegs {...props} />}
+    </div>
+  );
+});
+
+/** What stands behind the name and the period. */
+function Pegs({ row, index, handins, today, shown, pins, beside, wide, part, counting, figures, handin, chosen, stop, onOpen, picked }: Props) {
+  const ground = groundOf(chosen);
+  const columns = columnsOf(picked);
+  const name = listed(row);
+  return (
+    <>
       <div role="gridcell">
         <Bar row={row} />
       </div>
@@ -100,13 +114,14 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
               figure={figures?.(row, column)}
               title={one.title}
               name={name}
-              place={`${index} ${column}`}
-              at={column + 4}
+              index={index}
+              student={row.id}
+              column={column}
               stop={stop === column}
               open={chosen && one.id === handin}
               picked={columns.includes(column)}
               shaded={one.id === handin}
-              onOpen={() => onOpen(index, row.id, column)}
+              onOpen={onOpen}
             />
             {part && column === pins - 1 && <span role="presentation" />}
           </Fragment>
@@ -117,9 +132,17 @@ export const BoardRow = memo(function BoardRow({ row, index, handins, today, tem
       <div role="gridcell" className="figures pr-2 text-right text-xs text-ink-soft">
         {row.last_work ? daysAgo(row.last_work, today) : "–"}
       </div>
-    </div>
+    </>
   );
-});
+}
+
+function groundOf(chosen: boolean): string {
+  return chosen ? "bg-today" : "bg-paper";
+}
+
+function columnsOf(picked: string): number[] {
+  return picked ? picked.split(",").map(Number) : [];
+}
 
 /** In words, once for all cells that stand alike: a year group has some hundreds of them. */
 const WORDS = new WeakMap<Row["cells"][number], string>();
@@ -142,9 +165,10 @@ interface PegProps {
   figure: string | undefined;
   title: string;
   name: string;
-  place: string;
-  /** Which column of the grid, counted from one. */
-  at: number;
+  /** The row and the column, counted from nought, and whose row it is. */
+  index: number;
+  student: number;
+  column: number;
   stop: boolean;
   open: boolean;
   /** Where it stays while the others are scrolled sideways (pixels); null where it goes with them. */
@@ -152,7 +176,7 @@ interface PegProps {
   ground: string;
   picked: boolean;
   shaded: boolean;
-  onOpen: () => void;
+  onOpen: (index: number, student: number, column: number) => void;
 }
 
 function pegGround(picked: boolean, shaded: boolean, otherwise: string): string {
@@ -160,26 +184,26 @@ function pegGround(picked: boolean, shaded: boolean, otherwise: string): string 
   return shaded ? "bg-today" : otherwise;
 }
 
-function Peg({ cell, figure, title, name, place, at, stop, open, left, ground: rowGround, picked, shaded, onOpen }: PegProps) {
+const Peg = memo(function Peg({ cell, figure, title, name, index, student, column, stop, open, left, ground: rowGround, picked, shaded, onOpen }: PegProps) {
   const asked = cell.status !== "not_asked";
   const pinned = left === null ? undefined : { left };
   const ground = pegGround(picked, shaded, pinned ? rowGround : "");
   const edge = open ? "outline-2 -outline-offset-2 outline-copper" : "hover:bg-today";
   return (
-    <div role="gridcell" aria-colindex={at} aria-selected={open || picked} className={`h-full ${pinned ? "sticky z-10" : ""} ${ground}`} style={pinned}>
+    <div role="gridcell" aria-colindex={column + 4} aria-selected={open || picked} className={`h-full ${pinned ? "sticky z-10" : ""} ${ground}`} style={pinned}>
       <button
         type="button"
-        data-cell={place}
+        data-cell={`${index} ${column}`}
         tabIndex={stop ? 0 : -1}
         aria-label={labelOf(cell, name, title, figure)}
-        onClick={onOpen}
+        onClick={() => onOpen(index, student, column)}
         className={asked ? `flex size-full items-center justify-center ${edge}` : "size-full"}
       >
         {asked && <What cell={cell} figure={figure} />}
       </button>
     </div>
   );
-}
+});
 
 function What({ cell, figure }: Pick<PegProps, "cell" | "figure">) {
   return figure === undefined ? <Hung cell={cell} /> : <span className="figures text-xs">{figure || TEXTS.noFigure}</span>;
@@ -190,8 +214,6 @@ function Hung({ cell }: { cell: Row["cells"][number] }) {
   const kind = cell.status + String(cell.count);
   const [found] = useState(kind);
   return (
-    <span key={kind} className={cell.count && kind !== found ? "hung" : ""}>
-      <SharedCoat state={cell} />
-    </span>
+    <SharedCoat key={kind} state={cell} className={cell.count && kind !== found ? "hung" : ""} />
   );
 }

@@ -14,6 +14,7 @@ import { leftOf, placesOf, spanOf, tracks } from "./columns";
 import type { Figures } from "./figures";
 import type { Board, Row } from "./filters";
 import { placeOf } from "./picking";
+import { useRationed } from "./rationing";
 import type { Picking, Place } from "./picking";
 import { Totals } from "./Totals";
 import { ORDERS, TEXTS } from "./texts";
@@ -98,6 +99,8 @@ export function BoardTable(props: Props) {
     scrollPaddingStart: head,
   });
 
+  const down = virtual.getVirtualItems();
+  const full = useRationed(down.flatMap((item) => rows[item.index]?.id ?? []), virtual.isScrolling);
   const period = periodWidth(board.periods) * larger;
   const [name, filled, peg, sum, last] = [NAME * larger, 118 * larger, 56 * larger, 46 * larger, 58 * larger];
   const across = useVirtualizer({
@@ -262,7 +265,7 @@ export function BoardTable(props: Props) {
           </div>
         </div>
         <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((item) => {
+          {down.map((item) => {
             const one = rows[item.index];
             if (!one) return null;
             return (
@@ -284,6 +287,7 @@ export function BoardTable(props: Props) {
                   chosen={one.id === student}
                   stop={item.index === row ? column : null}
                   onOpen={open}
+                  full={full(one.id)}
                   picked={picking.inRow(one)}
                   onPick={picking.on ? picking.pickRow : null}
                 />

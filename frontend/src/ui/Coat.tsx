@@ -109,9 +109,9 @@ export function CoatShapes() {
 }
 
 /** The same coat drawn from the shapes that stand on the page already: two elements in place of six. */
-export function SharedCoat({ state }: { state: CoatState }) {
+export function SharedCoat({ state, className = "" }: { state: CoatState; className?: string }) {
   return (
-    <svg width="24" height="24" aria-hidden className="shrink-0">
+    <svg width="24" height="24" aria-hidden className={`shrink-0 ${className}`}>
       <use href={`#${shapeName(state)}`} />
     </svg>
   );
