@@ -1,6 +1,7 @@
 """The app of hand-ins."""
 
 from django.apps import AppConfig
+from django.db.models.signals import post_migrate
 
 
 class HandInsConfig(AppConfig):
@@ -13,11 +14,13 @@ class HandInsConfig(AppConfig):
     def ready(self) -> None:
         """Say what notices are told from here, and what is looked after."""
         from coatpeg.handins import telling  # noqa: PLC0415 - models are not loaded before
+        from coatpeg.handins.board import kept  # noqa: PLC0415
         from coatpeg.handins.many import closing, coming_due  # noqa: PLC0415
         from coatpeg.handins.packs import making  # noqa: PLC0415
         from coatpeg.jobs.schedules import every  # noqa: PLC0415
 
         telling.register_all()
+        post_migrate.connect(lambda **_: kept.forget(), weak=False, dispatch_uid="kept boards")
         every("packs", 3600, making.has_old, making.forget_packs)
         every("closing", 5, closing.is_due, closing.close_all)
         every("coming due", 5, coming_due.is_due, coming_due.lock_all)

@@ -9,9 +9,20 @@ from django.utils.http import content_disposition_header
 
 from coatpeg.core.policy import Action
 from coatpeg.files.tables import TYPES, Format
-from coatpeg.handins.board import caseloads, changed, listing, looking, looking_shapes, pegs, shapes, tags, taking_along
+from coatpeg.handins.board import (
+    caseloads,
+    changed,
+    kept,
+    listing,
+    looking,
+    looking_shapes,
+    pegs,
+    shapes,
+    tags,
+    taking_along,
+)
 from coatpeg.handins.router import router
-from coatpeg.people.requests import as_json, for_action, now, person_of
+from coatpeg.people.requests import for_action, now, person_of
 
 
 @router.get(
@@ -32,10 +43,9 @@ def see_pegs(request: HttpRequest, group_id: int) -> HttpResponse:
         response = HttpResponse(status=304)
         response.headers["ETag"] = has
         return response
-    cursor = tags.cursor_of(group_id)
-    board, until = pegs.board(person, group_id, at)
-    response = as_json(board)
-    response.headers["ETag"] = tags.tag_of(group_id, cursor, until)
+    board, name = kept.board(person, group_id, at)
+    response = HttpResponse(board, content_type="application/json")
+    response.headers["ETag"] = name
     return response
 
 

@@ -13,7 +13,7 @@ from datetime import datetime
 from typing import Any
 
 from coatpeg.core.policy import Action, decide
-from coatpeg.events.changes import Touch, changes_after
+from coatpeg.events.changes import Changes, Touch, changes_after
 from coatpeg.events.kinds import Kind
 from coatpeg.handins.board.pegs import cell, row_state
 from coatpeg.handins.board.situation import Situation, situation
@@ -35,14 +35,12 @@ def changes(person: Person, group_id: int, after: int | None, now: datetime, *, 
     standings, enrolment_id = follower(person, group_id)
     require(Action.FOLLOW_CHANGES, standings)
     found = changes_after(group_id, after, only_enrolment=enrolment_id)
-    anew = found.all_changed or any(_turns_over(one) for one in found.touches)
-    touched: dict[int, list[Touch]] = defaultdict(list)
-    for one in found.touches:
-        if one.enrolment_id is not None and one.kind in MOVES_CELLS:
-            touched[one.enrolment_id].append(one)
-    anew = anew or len(touched) > MOST_ROWS
+    touched = moved_in(found)
     agreed = decide(Action.SEE_ADJUSTMENTS, standings).allowed
-    with_rows = board and enrolment_id is None and bool(touched) and not anew
+    rows: list[dict[str, Any]] = []
+    changes_at = None
+    if board and enrolment_id is None and touched:
+        rows, changes_at = rows_of(group_id, touched, now, agreed=agreed)
     return {
         "cursor": found.cursor,
         "all_changed": found.all_changed,
@@ -50,9 +48,21 @@ def changes(person: Person, group_id: int, after: int | None, now: datetime, *, 
         "enrolments": sorted({one.enrolment_id for one in found.touches if one.enrolment_id is not None}),
         "handins": sorted({one.handin_id for one in found.touches if one.handin_id is not None}),
         "everybody": any(one.enrolment_id is None for one in found.touches),
-        "board_anew": anew,
-        **(_rows(group_id, touched, now, agreed=agreed) if with_rows else {"rows": [], "changes_at": None}),
+        "board_anew": touched is None,
+        "rows": rows,
+        "changes_at": changes_at,
     }
+
+
+def moved_in(found: Changes) -> dict[int, list[Touch]] | None:
+    """What changed of which students' cells, by enrolment; None where the board is loaded anew."""
+    if found.all_changed or any(_turns_over(one) for one in found.touches):
+        return None
+    touched: dict[int, list[Touch]] = defaultdict(list)
+    for one in found.touches:
+        if one.enrolment_id is not None and one.kind in MOVES_CELLS:
+            touched[one.enrolment_id].append(one)
+    return touched if len(touched) <= MOST_ROWS else None
 
 
 def _turns_over(touch: Touch) -> bool:
@@ -60,7 +70,12 @@ def _turns_over(touch: Touch) -> bool:
     return touch.kind not in MOVES_CELLS | LEAVES_BOARD or (touch.kind in MOVES_CELLS and touch.enrolment_id is None)
 
 
-def _rows(group_id: int, touched: dict[int, list[Touch]], now: datetime, *, agreed: bool) -> dict[str, Any]:
+def rows_of(
+    group_id: int, touched: dict[int, list[Touch]], now: datetime, *, agreed: bool
+) -> tuple[list[dict[str, Any]], datetime | None]:
+    """What these students' rows say now, with the cells that moved, by hand-in; and the next moment that moves one."""
+    if not touched:
+        return [], None
     view = situation(group_id, now, enrolments=touched.keys())
     rows = []
     for member in view.members:
@@ -68,7 +83,7 @@ def _rows(group_id: int, touched: dict[int, list[Touch]], now: datetime, *, agre
         cells = {str(one.id): cell(view, member.enrolment_id, one) for one in view.handins if one.id in moved}
         rows.append({"id": member.enrolment_id, **row_state(view, member, agreed=agreed), "cells": cells})
     moments = (one.changes_at for one in view.standings.values() if one.changes_at)
-    return {"rows": rows, "changes_at": min(moments, default=None)}
+    return rows, min(moments, default=None)
 
 
 def _moved(view: Situation, touches: Iterable[Touch]) -> set[int]:

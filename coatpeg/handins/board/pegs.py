@@ -14,7 +14,7 @@ from coatpeg.core.handins.standing import ONE_SECOND, Status
 from coatpeg.core.handins.worklist import QUIET_AFTER
 from coatpeg.core.outlines.filling import chips
 from coatpeg.core.people.names import search_key
-from coatpeg.core.policy import Action, decide
+from coatpeg.core.policy import Action
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Cell, Situation, facts_in, situation
 from coatpeg.handins.lines import submissions_of
@@ -39,13 +39,12 @@ COUNTING = {
 a page that is told of one changed cell counts as the server does."""
 
 
-def board(person: Person, group_id: int, now: datetime) -> tuple[dict[str, Any], datetime]:
+def board(group_id: int, now: datetime, *, agreed: bool) -> tuple[dict[str, Any], datetime]:
     """The whole board as plain data, and until when it stands if nothing happens: its next change, or midnight.
 
-    A fixed number of queries, however many students and hand-ins.
+    A fixed number of queries, however many students and hand-ins. ``agreed``: whether who reads it is told that
+    something was agreed with learning support.
     """
-    standings = require_in_group(person, Action.SEE_BOARD, group_id)
-    agreed = decide(Action.SEE_ADJUSTMENTS, standings).allowed
     view = situation(group_id, now)
     states, rows = _packed(view)
     changes = [one.changes_at for one in view.standings.values() if one.changes_at]
@@ -89,7 +88,6 @@ def frame(view: Situation) -> dict[str, Any]:
 
 def _column(view: Situation, handin: AskedHandIn, sections: Mapping[str, set[int]]) -> dict[str, Any]:
     counts = Counter(view.standings[member.enrolment_id, handin.id].status for member in view.members)
-    counted = {name: sum(counts[status] for status in of) for name, of in COUNTING.items()}
     overdue = sum(1 for member in view.members if view.standings[member.enrolment_id, handin.id].overdue)
     due = handin.asked.due
     return {
@@ -107,9 +105,13 @@ def _column(view: Situation, handin: AskedHandIn, sections: Mapping[str, set[int
         "for_everyone": handin.for_everyone,
         "closes": handin.asked.closes.day if handin.asked.closes else None,
         "closed": is_closed(handin.asked, view.calendar, view.now),
-        **counted,
-        "overdue": overdue,
+        **counted(counts, overdue),
     }
+
+
+def counted(statuses: Mapping[Status, int], overdue: int) -> dict[str, int]:
+    """A column's counts, of how many stand at each status (nought where none does) and how many are overdue."""
+    return {name: sum(statuses[status] for status in of) for name, of in COUNTING.items()} | {"overdue": overdue}
 
 
 def _packed(view: Situation) -> tuple[list[dict[str, Any]], Iterator[tuple[int, ...]]]:
