@@ -154,7 +154,9 @@ function ArrivalRow({ line, groupId, onShow }: { line: Line; groupId: number; on
             <ListedName person={line.student} />
           </p>
           <p className="break-words">{CAME.of({ handin: line.handin.title, period: line.student.period || "none" })}</p>
-          <p className={line.late ? "font-semibold" : "text-quiet"}>{CAME.at({ at: moment(line.at), state: stateOf(line) })}</p>
+          <p className={line.late ? "font-semibold" : "text-quiet"}>
+            <span className="whitespace-nowrap">{moment(line.at)}</span> · <span className="whitespace-nowrap">{stateOf(line)}</span>
+          </p>
           {line.number > 1 && <p className="text-quiet">{CAME.again({ number: line.number })}</p>}
         </div>
       </div>
