@@ -12,13 +12,22 @@ from coatpeg.handins.changing import commands as changing
 from coatpeg.handins.filters import keeping
 from coatpeg.handins.many import closing, handing_for, locks
 from coatpeg.handins.many.choosing import Seen
-from coatpeg.handins.models import Closing, HandIn
+from coatpeg.handins.models import Closing, HandIn, Outcome
 from coatpeg.handins.reminding import commands as reminding
+from coatpeg.marking import commands as marking
+from coatpeg.marking.phrases import keeping as phrases
 from coatpeg.people.models import Person
+from demo.words import NEXT
 
 FILTERS = (
     ("P3 owing", "show=overdue&period=P3", True),
     ("To mark, oldest last", "show=to_mark&order=last", False),
+)
+PHRASES = (
+    ("Well begun, {name}. What would you do differently next time?", True),
+    (NEXT[3], True),
+    (NEXT[0], True),
+    ("Still missing of {handin}: {missing}. Hand it in again once it is there.", False),
 )
 WORDS = "Hello {name}, these are still missing:\n{missing}\nBring them on Friday, or hand them in from home."
 
@@ -27,6 +36,9 @@ def lately(teacher: Person, group_id: int, now: datetime) -> None:
     """Do all of it, a little before ``now``."""
     for name, address, shared in FILTERS:
         keeping.keep(teacher, group_id, name, address, shared=shared)
+    for text, shared in PHRASES:
+        phrases.keep(teacher, group_id, text, now, shared=shared)
+    _read(group_id, now)
     at = now - timedelta(days=2)
     view = situation(group_id, at)
     owing = [cell for cell, standing in view.standings.items() if standing.overdue and view.facts.get(cell) is None]
@@ -39,6 +51,15 @@ def lately(teacher: Person, group_id: int, now: datetime) -> None:
     shown = locks.Locking(locked=True, reason="On show in the hall until Friday.")
     first = [one.enrolment_id for one in view.members[:2]]
     locks.lock_pocket(teacher, group_id, pocket.id, first, shown, now - timedelta(hours=20))
+
+
+def _read(group_id: int, now: datetime) -> None:
+    """Most of what came back lately was read the day after."""
+    standing = Outcome.objects.filter(submission__handin__group_id=group_id, submission__voided_at=None, voided_at=None)
+    back = standing.filter(at__lt=now - timedelta(days=2)).select_related("submission__enrolment__person")
+    for place, one in enumerate(back.order_by("-at", "pk")[:60]):
+        if place % 4:
+            marking.have_read(one.submission.enrolment.person, one.submission_id, one.at + timedelta(days=1))
 
 
 def _closed(teacher: Person, group_id: int, at: datetime) -> None:

@@ -126,6 +126,18 @@ def send_back(request: HttpRequest, submission_id: int, body: shapes.SendBackIn)
     return {"outcome": outcome.pk, "released": released}
 
 
+@router.post(
+    "/submissions/{submission_id}/read",
+    response={204: None},
+    operation_id="have_read",
+    openapi_extra=for_action(Action.HAND_IN),
+)
+def have_read(request: HttpRequest, submission_id: int) -> Any:
+    """A student has read what came back."""
+    commands.have_read(person_of(request), submission_id, now())
+    return Status(204, None)
+
+
 @router.post("/submissions/{submission_id}/reopen", response={204: None}, operation_id="reopen", openapi_extra=MARK)
 def reopen(request: HttpRequest, submission_id: int) -> Any:
     """Take an outcome back."""

@@ -158,6 +158,34 @@ def review(
         return outcome, others
 
 
+def have_read(person: Person, submission_id: int, now: datetime) -> ReleasedMark:
+    """A student says that they have read the feedback that stands for their submission: once is enough."""
+    submission = outcomes.submission_for(person, Action.HAND_IN, submission_id)
+    with deed(person.pk, now) as doing:
+        standing = ReleasedMark.objects.select_for_update().filter(
+            outcome__submission=submission, outcome__voided_at=None, outcome__submission__voided_at=None
+        )
+        mark = standing.first()
+        if mark is None:
+            raise Stale(
+                "There is no feedback on this submission now.",
+                where=submission.receipt,
+                fix="Your teacher took it back; it comes again.",
+            )
+        if mark.read_at is None:
+            mark.read_at = now
+            mark.save(update_fields=["read_at"])
+            doing.record(
+                "feedback_read",
+                submission.handin.group_id,
+                enrolment_id=submission.enrolment_id,
+                handin_id=submission.handin_id,
+                submission_id=submission_id,
+                outcome=mark.outcome_id,
+            )
+        return mark
+
+
 def check_due_again(group_id: int, due_again: datetime | None, now: datetime) -> None:
     """``Invalid`` where a new due moment cannot be meant in this class, or has passed."""
     if due_again is not None:

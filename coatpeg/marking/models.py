@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from coatpeg.handins.models import Outcome, Submission
-from coatpeg.people.models import Person
+from coatpeg.people.models import Person, TeachingGroup
 
 
 class DraftMark(models.Model):
@@ -37,3 +37,15 @@ class ReleasedMark(models.Model):
     rubric = models.JSONField(default=dict)
     """The rubric as it was then; empty where nothing was judged by one."""
     levels = models.JSONField(default=dict)
+    read_at = models.DateTimeField(null=True)
+    """When the student first said that they have read it."""
+
+
+class Phrase(models.Model):
+    """What a marker says often: theirs in all their classes, and said by all who mark where it is shared."""
+
+    person = models.ForeignKey(Person, models.CASCADE, related_name="+")
+    text = models.TextField()
+    """With places for the student's name and the like (``core.marking.phrases``)."""
+    shared = models.ManyToManyField(TeachingGroup, related_name="+")
+    changed_at = models.DateTimeField()

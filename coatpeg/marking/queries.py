@@ -7,6 +7,7 @@ from typing import Any
 
 from coatpeg.core.handins.asking import DueSource, EffectiveDue
 from coatpeg.core.handins.standing import Status, decided
+from coatpeg.core.marking.pace import pace
 from coatpeg.core.marking.rubrics import rubric_from_data
 from coatpeg.core.outlines.filling import Chip, Piece, PocketKind, chips
 from coatpeg.core.people.names import listed
@@ -50,7 +51,8 @@ def pile(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     recent = Outcome.objects.filter(submission__handin__group_id=group_id, voided_at=None, person=person)
     done = [at for at in recent.values_list("at", flat=True) if view.calendar.local_day(at) == today]
     waiting.sort(key=lambda one: (one["at"], one["submission"]))
-    return {"waiting": waiting, "marked_today": len(done)}
+    each = pace(done)
+    return {"waiting": waiting, "marked_today": len(done), "pace": round(each.total_seconds()) if each else None}
 
 
 def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
@@ -150,6 +152,7 @@ def outcome_data(outcome: Outcome) -> dict[str, Any]:
         "points": float(mark.points) if mark.points is not None else None,
         "rubric": mark.rubric or None,
         "levels": mark.levels,
+        "read_at": mark.read_at,
     }
 
 

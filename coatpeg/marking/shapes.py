@@ -29,6 +29,8 @@ class Pile(Shape):
 
     waiting: list[Waiting]
     marked_today: int
+    pace: int | None
+    """Seconds that one takes, as this person marks today; none where too few are marked."""
 
 
 class FrozenEvidence(Shape):
@@ -75,6 +77,8 @@ class OutcomeShape(Shape):
     rubric: RubricShape | None
     """As it was then; none where nothing was judged by one."""
     levels: dict[str, list[str]]
+    read_at: datetime | None
+    """When the student first said that they have read it."""
 
 
 class MarkedHandIn(Named):

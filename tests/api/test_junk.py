@@ -80,6 +80,7 @@ class Documented(ApiCase):
             "drop_id": own.drop.pk,
             "mail_id": own.mail.pk,
             "filter_id": own.kept.pk,
+            "phrase_id": own.phrase.pk,
             "file_id": own.given.pk,
             "page_id": own.loose.pk,
             "size": "small",

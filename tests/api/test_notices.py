@@ -77,11 +77,37 @@ class Bell(NoticeCase):
         builders.fill(sam, self.pocket)
         builders.mark(self.lead, builders.hand_in(sam, other))
         self.assertEqual(self.whats(self.thandi), [])
-        self.assertEqual(self.whats(sam.enrolment.person), ["accepted", "handin_set"])
+        self.assertEqual(self.whats(sam.enrolment.person), ["handin_set"])
+        with self.at(NOW + timedelta(seconds=10)):
+            self.assertEqual(self.whats(sam.enrolment.person), ["accepted", "handin_set"])
         with self.at(later):
             self.assertEqual(self.whats(self.thandi), ["handin_set"], "told on the day it opens")
         with self.at(NOW + timedelta(days=31)):
             self.assertEqual(self.whats(sam.enrolment.person), ["handin_set"], "nothing of more than thirty days ago")
+
+    def test_what_is_taken_back_within_ten_seconds_is_told_to_nobody(self) -> None:
+        handin = self.of.handin(self.pocket)
+        builders.fill(self.portfolio, self.pocket)
+        done = builders.hand_in(self.portfolio, handin)
+        path = f"/submissions/{done.pk}"
+        cell = {"handin": handin.pk, "enrolment": self.portfolio.enrolment_id, "status": "handed_in"}
+        many = f"/groups/{self.of.group.pk}/cells/sent-back"
+
+        def told_after(seconds: int) -> list[str]:
+            with self.at(NOW + timedelta(seconds=seconds)):
+                return self.whats(self.thandi)
+
+        for way in ("accept", "send-back"):
+            self.ok(self.lead, "post", f"{path}/{way}", {"feedback": "Well begun."})
+            self.assertEqual(told_after(9), ["handin_set"])
+            self.ok(self.lead, "post", f"{path}/reopen")
+            self.assertEqual(told_after(20), ["handin_set"])
+        deed = self.ok(self.lead, "post", many, {"cells": [cell], "feedback": "Add the cost."})["deed"]
+        self.assertEqual(told_after(9), ["handin_set"])
+        self.ok(self.lead, "delete", f"{many}/{deed}")
+        self.assertEqual(told_after(20), ["handin_set"])
+        self.ok(self.lead, "post", f"{path}/send-back", {"feedback": "Well begun."})
+        self.assertEqual(told_after(10), ["sent_back", "handin_set"])
 
     def test_staff_hear_of_what_came_in_as_one_line_a_hand_in_and_day(self) -> None:
         handin = self.of.handin(self.pocket)

@@ -22,6 +22,7 @@ from coatpeg.files import keeping, uploads
 from coatpeg.files.models import Upload
 from coatpeg.handins.models import HandIn, KeptFilter, Pack, Submission
 from coatpeg.handins.packs import making
+from coatpeg.marking.models import Phrase
 from coatpeg.notices.models import Mail
 from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
 from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup
@@ -78,6 +79,7 @@ class Things:
     mail: Mail
     helper: Person
     kept: KeptFilter
+    phrase: Phrase
     asked: JoinRequest
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
@@ -133,9 +135,16 @@ def things(name: str, prefix: str) -> Things:
         ),
         of.staff(f"{prefix}helper", Role.OBSERVER),
         KeptFilter.objects.create(group=of.group, person=of.lead, name="Owing", address="show=not_in", shared=True),
+        phrase_of(of),
         request(of, builders.person(f"{prefix}wanted"), of.lead),
         request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
     )
+
+
+def phrase_of(of: Class) -> Phrase:
+    made = Phrase.objects.create(person=of.lead, text="Well begun.", changed_at=NOW)
+    made.shared.add(of.group)
+    return made
 
 
 def request(into: Class, student: Person, by: Person) -> JoinRequest:
@@ -339,6 +348,10 @@ CALLS: dict[str, Call] = {
         lambda t: {"students": [t.portfolio.enrolment_id], "handins": [], "format": "csv"},
     ),
     "see_my_classes": get("/api/classes"),
+    "see_phrases": get(GROUP + "/phrases"),
+    "keep_phrase": send("post", GROUP + "/phrases", lambda t: {"text": "Show your sums."}),
+    "change_phrase": send("patch", GROUP + "/phrases/{t.phrase.pk}", lambda t: {"text": "Well done."}),
+    "drop_phrase": send("delete", GROUP + "/phrases/{t.phrase.pk}"),
     "see_filters": get(GROUP + "/filters"),
     "keep_filter": send("post", GROUP + "/filters", lambda t: {"name": "Late", "address": "show=late"}),
     "change_filter": send("patch", GROUP + "/filters/{t.kept.pk}", lambda t: {"name": "Still owing"}),
@@ -508,6 +521,7 @@ CALLS: dict[str, Call] = {
     "accept": send("post", SUBMITTED + "/accept", lambda t: {"feedback": "Good"}),
     "send_back": send("post", SUBMITTED + "/send-back", lambda t: {"feedback": "Again"}),
     "reopen": send("post", SUBMITTED + "/reopen"),
+    "have_read": send("post", SUBMITTED + "/read"),
     "add_file": upload,
     "add_link": send("post", BOOK + "/pockets/{t.pocket.pk}/links", lambda t: {"link": "https://plants.example"}),
     "write_page": send("put", BOOK + "/pockets/{t.page.pk}/page", lambda t: {"text": "Me", "version": 0}),
@@ -618,6 +632,7 @@ ALLOWED_BUT = {
     "take_accounts_apart": {404},
     "move_student": {422},
     "reopen": {409},
+    "have_read": {409},
     "sign_in": {403},
     "sign_in_by_card": {403},
     "change_calendar": {409},
@@ -635,6 +650,8 @@ ALLOWED_BUT = {
     # A shared filter is changed by who kept it.
     "change_filter": {403},
     "drop_filter": {403},
+    "change_phrase": {403},
+    "drop_phrase": {403},
     "restore_comment": {403},
 }
 
@@ -793,6 +810,7 @@ def about_a_student(operation: str) -> bool:
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_arrivals", "see_patterns", "see_load"}
     of_class |= {"see_filters", "keep_filter", "change_filter", "drop_filter"}
+    of_class |= {"see_phrases", "keep_phrase", "change_phrase", "drop_phrase"}
     of_class |= {
         "see_class",
         "change_class",

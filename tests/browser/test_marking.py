@@ -208,6 +208,18 @@ class Marking(BrowserCase):
         expect(page.get_by_role("textbox", name="Feedback")).to_have_value("Good careful work.")
         expect(page.get_by_role("link", name="Marking pile 2 to mark")).to_be_visible()
 
+    def test_a_student_says_that_they_have_read_it_and_the_desk_shows_it(self) -> None:
+        first, _ = self.both_in()
+        builders.mark(self.eight.lead, first, self.now)
+        desk = self.page(self.eight.lead, f"{self.pile}/{first.pk}")
+        expect(desk.get_by_text("Josh has not said yet that this is read.")).to_be_visible()
+        page = self.page(self.josh.enrolment.person, f"/g/{self.eight.group.pk}/feedback")
+        page.get_by_role("button", name="I have read this").press("Enter")
+        expect(page.get_by_text(re.compile(r"^You have read this \("))).to_be_visible()
+        expect(page.get_by_role("button", name="I have read this")).to_have_count(0)
+        self.no_violation(page)
+        expect(desk.get_by_text(re.compile(r"^Josh has read this \("))).to_be_visible(timeout=8000)
+
 
 class Looking(BrowserCase):
     def test_staff_look_into_a_portfolio_and_change_nothing(self) -> None:

@@ -13,6 +13,7 @@ from coatpeg.core.handins.asking import Due, is_closed, stays_asked
 from coatpeg.core.handins.locking import HoldHappening
 from coatpeg.core.handins.snapshots import digest
 from coatpeg.core.handins.standing import Facts, Happening, Status, Verb
+from coatpeg.core.marking.releasing import told_at
 from coatpeg.core.outlines.filling import Wanted
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
@@ -143,7 +144,8 @@ def carry_out(
         **data,
     )
     if verb in (Verb.ACCEPTED, Verb.SENT_BACK):
-        put(doing, verb.value, handin.group_id, enrolment=portfolio.enrolment_id, handin=handin.pk)
+        about = {"enrolment": portfolio.enrolment_id, "handin": handin.pk}
+        put(doing, verb.value, handin.group_id, tell_at=told_at(doing.now), **about)
     elif verb is Verb.HANDED_IN:
         put(doing, "handed_in", handin.group_id, handin=handin.pk, submission=number)
     return others

@@ -13,6 +13,7 @@ from coatpeg.events.recording import Deed
 from coatpeg.handins.handing.commands import carry_out
 from coatpeg.handins.handing.records import facts_now
 from coatpeg.handins.models import Outcome, Submission
+from coatpeg.notices.putting import take_back
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
 from coatpeg.portfolios.models import Portfolio
@@ -124,6 +125,7 @@ def reopen(doing: Deed, reviewed: Reviewed) -> Outcome:
         )
     outcome.voided_at = doing.now
     outcome.save(update_fields=["voided_at"])
+    take_back(outcome.kind, submission.handin.group_id, submission.handin_id, [submission.enrolment_id])
     # What it collects by now and did not then was not handed in: it stays open.
     collected = handed_in_pockets(submission) & set(submission.handin.pockets.values_list("pk", flat=True))
     carry_out(doing, reviewed.portfolio, submission.handin, Verb.REOPENED, submission=submission, pockets=collected)

@@ -7,6 +7,7 @@ from datetime import datetime
 
 from coatpeg.core.handins.locking import STAFF
 from coatpeg.core.handins.standing import Happening, Verb
+from coatpeg.core.marking.releasing import told_at
 from coatpeg.events.recording import Deed
 from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.handing.records import keep_many
@@ -62,5 +63,6 @@ def send_back(
                 deed=name,
                 due_again=due_again.isoformat() if due_again else None,
             )
-        put_many(doing, Verb.SENT_BACK.value, group_id, [{"enrolment": one, "handin": handin_id} for one in newest])
+        about = [{"enrolment": one, "handin": handin_id} for one in newest]
+        put_many(doing, Verb.SENT_BACK.value, group_id, about, tell_at=told_at(doing.now))
     return given

@@ -22,6 +22,7 @@ from coatpeg.handins.handing.records import keep_many
 from coatpeg.handins.many.holds import hold
 from coatpeg.handins.many.locks import record
 from coatpeg.handins.models import HandIn, KeptFacts, Outcome, Submission
+from coatpeg.notices.putting import take_back
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
 from coatpeg.portfolios.models import StandingHold
@@ -133,7 +134,9 @@ def _reopen(doing: Deed, events: Sequence[Event]) -> int:
         collected = set(HandIn.pockets.through.objects.filter(handin_id=handin_id).values_list("pocket_id", flat=True))
         held = [(one.enrolment_id or 0, pocket) for one in of for pocket in collected & set(one.data["pockets"])]
         _fold(doing, handin_id, of, Verb.REOPENED, held, take_them=True)
-        done |= {one.enrolment_id or 0 for one in of}
+        mine = {one.enrolment_id or 0 for one in of}
+        take_back(Verb.SENT_BACK.value, of[0].group_id, handin_id, mine)
+        done |= mine
     return len(done)
 
 

@@ -68,6 +68,13 @@ export const pileQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/pile", { params: { path: { group_id } } })),
   });
 
+/** What one says often in a class, with how often it was said in a hand-in. */
+export const phrasesQuery = (group_id: number, handin: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "phrases", handin],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/phrases", { params: { path: { group_id }, query: { handin } } })),
+  });
+
 export const handinsQuery = (group_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "handins"],

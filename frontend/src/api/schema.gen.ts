@@ -1410,6 +1410,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/phrases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Phrases
+         * @description One's own phrases and those shared in a class, with how often each was said in a hand-in.
+         */
+        get: operations["see_phrases"];
+        put?: never;
+        /**
+         * Keep Phrase
+         * @description Keep a phrase.
+         */
+        post: operations["keep_phrase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/phrases/{phrase_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Phrase
+         * @description Drop a phrase of one's own.
+         */
+        delete: operations["drop_phrase"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Phrase
+         * @description Change a phrase of one's own.
+         */
+        patch: operations["change_phrase"];
+        trace?: never;
+    };
     "/api/groups/{group_id}/pile": {
         parameters: {
             query?: never;
@@ -3910,6 +3958,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/submissions/{submission_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Have Read
+         * @description A student has read what came back.
+         */
+        post: operations["have_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}/receipt.pdf": {
         parameters: {
             query?: never;
@@ -4977,6 +5045,16 @@ export interface components {
             whom: "all" | "groups" | "students" | "but";
         };
         /**
+         * ChangePhraseIn
+         * @description What to change of a phrase; what is left out stays.
+         */
+        ChangePhraseIn: {
+            /** Shared */
+            shared?: boolean | null;
+            /** Text */
+            text?: string | null;
+        };
+        /**
          * ChangePocket
          * @description Other settings for a pocket, over the version that was seen.
          */
@@ -5925,6 +6003,8 @@ export interface components {
             pockets: number[];
             /** Points */
             points: number | null;
+            /** Read At */
+            read_at: string | null;
             /** Receipt */
             receipt: string;
             rubric: components["schemas"]["RubricShape"] | null;
@@ -8071,6 +8151,8 @@ export interface components {
             pockets: number[];
             /** Points */
             points: number | null;
+            /** Read At */
+            read_at: string | null;
             rubric: components["schemas"]["RubricShape"] | null;
             /** Score */
             score: number | null;
@@ -8367,12 +8449,43 @@ export interface components {
             name: string;
         };
         /**
+         * PhraseIn
+         * @description A phrase, and whether the staff of this class find it too.
+         */
+        PhraseIn: {
+            /**
+             * Shared
+             * @default false
+             */
+            shared: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PhraseShape
+         * @description A phrase; ``shared`` with the staff of this class; ``by`` is whose it is, empty for one's own.
+         */
+        PhraseShape: {
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Said */
+            said: number;
+            /** Shared */
+            shared: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * Pile
          * @description The marking pile, oldest first, and how many this person marked today.
          */
         Pile: {
             /** Marked Today */
             marked_today: number;
+            /** Pace */
+            pace: number | null;
             /** Waiting */
             waiting: components["schemas"]["Waiting"][];
         };
@@ -12778,6 +12891,104 @@ export interface operations {
             };
         };
     };
+    see_phrases: {
+        parameters: {
+            query?: {
+                handin?: number | null;
+            };
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhraseShape"][];
+                };
+            };
+        };
+    };
+    keep_phrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhraseIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhraseShape"];
+                };
+            };
+        };
+    };
+    drop_phrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                phrase_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change_phrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                phrase_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePhraseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhraseShape"];
+                };
+            };
+        };
+    };
     see_pile: {
         parameters: {
             query?: never;
@@ -16099,6 +16310,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Draft"];
                 };
+            };
+        };
+    };
+    have_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -63,8 +63,11 @@ export const KEYS: {
       title: STAFF_VIEWS.pile,
       keys: [
         ["f", "goes to the feedback"],
+        [";", "in the feedback, with a few letters: finds a phrase"],
+        ["n b", "the next one, the one before; this one stays on the pile"],
         ["1 … 8 0", "the level of the first open criterion of a rubric; 0: not judged"],
         ["Ctrl Enter", "accepts, and opens the next"],
+        ["Ctrl Shift Enter", "asks what opens again; Enter sends back, and opens the next"],
       ],
     },
     portfolio: {

@@ -11,6 +11,7 @@ import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/people/PegPicture";
 import { lateness, listed } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
+import { IsRead } from "../submission/HaveRead";
 import { ForThem } from "../submission/ForThem";
 import { RichText } from "../ui/reading/RichText";
 import { TEXTS as SUBMISSION } from "../submission/texts";
@@ -72,7 +73,9 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
         {desk.outcomes.map((one) => (
           <div key={one.id} className={one.voided_at ? "opacity-80" : ""}>
             {one.voided_at && <p className="text-quiet">{TEXTS.reopenedVoidedAt({ voided_at: moment(one.voided_at) })}</p>}
-            <FeedbackCard line={{ ...one, points: desk.handin.points }} />
+            <FeedbackCard line={{ ...one, points: desk.handin.points }}>
+              <IsRead line={one} name={desk.student.given_name} />
+            </FeedbackCard>
           </div>
         ))}
       </div>

@@ -14,6 +14,9 @@ import { useSay } from "../ui/Toasts";
 import { listed } from "../ui/words";
 import type { SaveState } from "../writing/keeper";
 import { packed, scoreOf, unpacked, useMark } from "../submission/mark";
+import { PhraseField } from "./PhraseField";
+import { PhrasesDialog } from "./PhrasesDialog";
+import { asPhrase } from "./phrases";
 import { RubricLevels } from "./RubricLevels";
 import { SendBackDialog } from "./SendBackDialog";
 import { TEXTS } from "./texts";
@@ -46,6 +49,8 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [sending, setSending] = useState(false);
+  /** What a new phrase begins with, while the phrases are open. */
+  const [phrases, setPhrases] = useState<string | null>(null);
   const name = listed(desk.student);
   const points = desk.handin.points;
 
@@ -112,43 +117,30 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   }, [letters]);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.key === "Enter" && (event.ctrlKey || event.metaKey) && !sending) {
-        event.preventDefault();
-        accept();
-      }
+      if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey) || document.querySelector("[role=dialog]")) return;
+      event.preventDefault();
+      if (event.shiftKey) setSending(true);
+      else accept();
     };
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
-  }, [accept, sending]);
+  }, [accept]);
 
   return (
     <>
       <div className="flex flex-1 flex-col gap-4 p-4">
-        {rubric && <RubricLevels rubric={rubric} levels={mark.fields.levels} score={desk.draft?.score ?? null} points={points ?? null} onChange={(levels) => mark.change({ levels })} />}
-        {!rubric && points !== null && (
-          <label className="block font-bold">
-            {TEXTS.score} <span className="font-normal text-quiet">{TEXTS.ofPointsPoints({ points })}</span>
-            <input
-              value={mark.fields.score}
-              inputMode="decimal"
-              autoComplete="off"
-              onChange={(event) => mark.change({ score: event.target.value })}
-              className={`${FIELD} figures block max-w-28`}
-            />
-          </label>
-        )}
+        <Score desk={desk} mark={mark} />
         <div>
-          <label htmlFor={id} className="font-bold">
-            {TEXTS.feedback}
-          </label>
-          <textarea
-            id={id}
-            data-feedback
-            rows={9}
-            value={mark.fields.feedback}
-            onChange={(event) => mark.change({ feedback: event.target.value })}
-            className={FIELD}
-          />
+          <div className="flex items-baseline justify-between gap-2">
+            <label htmlFor={id} className="font-bold">
+              {TEXTS.feedback}
+            </label>
+            <button type="button" className="-my-1 flex min-h-8 items-center gap-1.5 rounded-sm px-1 text-sm text-in underline" onClick={() => setPhrases(asPhrase(chosenInFeedback(), desk.student.given_name))}>
+              {TEXTS.phrases}
+              <kbd aria-hidden className="rounded-sm border border-edge px-1 font-sans text-xs text-quiet no-underline">;</kbd>
+            </button>
+          </div>
+          <PhraseField id={id} desk={desk} groupId={groupId} value={mark.fields.feedback} onChange={(feedback) => mark.change({ feedback })} className={FIELD} />
           <DraftLine state={mark.state} />
         </div>
         <DraftProblem mark={mark} />
@@ -167,9 +159,37 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
           </Button>
         </div>
       </div>
+      {phrases !== null && <PhrasesDialog groupId={groupId} handin={desk.handin} begun={phrases} onClose={() => setPhrases(null)} />}
       <SendBackDialog open={sending} desk={desk} feedback={mark.fields.feedback} onClose={() => setSending(false)} onSend={sendBack} />
     </>
   );
+}
+
+/** The levels of the rubric, or the points; nothing where there are none. */
+function Score({ desk, mark }: { desk: Shape; mark: ReturnType<typeof useMark> }) {
+  const { rubric, points } = desk.handin;
+  if (rubric) {
+    return <RubricLevels rubric={rubric} levels={mark.fields.levels} score={desk.draft?.score ?? null} points={points ?? null} onChange={(levels) => mark.change({ levels })} />;
+  }
+  if (points === null) return null;
+  return (
+    <label className="block font-bold">
+      {TEXTS.score} <span className="font-normal text-quiet">{TEXTS.ofPointsPoints({ points })}</span>
+      <input
+        value={mark.fields.score}
+        inputMode="decimal"
+        autoComplete="off"
+        onChange={(event) => mark.change({ score: event.target.value })}
+        className={`${FIELD} figures block max-w-28`}
+      />
+    </label>
+  );
+}
+
+/** What is chosen in the feedback's field. */
+function chosenInFeedback(): string {
+  const field = document.querySelector<HTMLTextAreaElement>("[data-feedback]");
+  return field ? field.value.slice(field.selectionStart, field.selectionEnd) : "";
 }
 
 function DraftLine({ state }: { state: SaveState }) {

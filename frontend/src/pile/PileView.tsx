@@ -1,18 +1,24 @@
 /** The marking pile: the pile at the left, the desk in the middle, feedback and score at the right. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { ChevronDown } from "lucide-react";
+import { useCallback, useEffect, useMemo } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { cellQuery, pileQuery, submissionQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
+import { Button } from "../ui/Button";
 import { Coat } from "../ui/Coat";
 import { moment } from "../ui/dates";
+import { isTyped, useLetterKeys } from "../ui/keys";
+import { OnFirstUse } from "../ui/OnFirstUse";
 import { ListedName } from "../ui/people/ListedName";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness } from "../ui/words";
+import { arrangedBy, handinsOf, inOrder, ORDERS, searchOf } from "./arranging";
+import type { Arranged, Order } from "./arranging";
 import { Desk } from "./Desk";
 import { MarkPanel } from "./MarkPanel";
-import { TEXTS } from "./texts";
+import { ORDER_WORDS, TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
 
 type Waiting_ = Schema["Waiting"];
@@ -24,76 +30,104 @@ export function PileView() {
   const pile = useQuery(pileQuery(groupId));
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const arranged = arrangedBy(address);
+  const search = searchOf(arranged);
   const student = Number(address.get("student"));
   const handin = Number(address.get("handin"));
-  const waiting = pile.data?.waiting;
+  const all = pile.data?.waiting;
+  const waiting = useMemo(() => all && inOrder(all, { of: arranged.of, order: arranged.order }), [all, arranged.of, arranged.order]);
 
   // Without a submission in the address: the one asked for from the board, else the oldest.
   useEffect(() => {
     if (!waiting || submission) return;
-    const asked = waiting.find((one) => one.student.id === student && one.handin.id === handin);
-    if (asked) void navigate(`/g/${groupId}/pile/${asked.submission}`, { replace: true });
+    const asked = all?.find((one) => one.student.id === student && one.handin.id === handin);
+    if (asked) void navigate(`/g/${groupId}/pile/${asked.submission}${search}`, { replace: true });
     else if (student && handin) {
       void queries.query(cellQuery(groupId, handin, student)).then((cell) => {
         const newest = cell.submissions.findLast((one) => !one.voided_at);
         const to = newest ? `/g/${groupId}/pile/${newest.id}` : `/g/${groupId}/pegs?student=${student}&handin=${handin}`;
         void navigate(to, { replace: true });
       });
-    } else if (waiting[0]) void navigate(`/g/${groupId}/pile/${waiting[0].submission}`, { replace: true });
-  }, [waiting, submission, student, handin, groupId, navigate, queries]);
+    } else if (waiting[0]) void navigate(`/g/${groupId}/pile/${waiting[0].submission}${search}`, { replace: true });
+  }, [all, waiting, submission, student, handin, groupId, navigate, queries, search]);
 
-  if (pile.isPending) return <Waiting />;
+  if (pile.isPending || !waiting) return <Waiting />;
   if (pile.isError) return <Failed error={pile.error} again={() => void pile.refetch()} />;
   const chosen = submission ? Number(submission) : null;
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
       <h1 className="sr-only">{TEXTS.title}</h1>
-      {chosen !== null && (
-        <button type="button" onClick={toFeedback} className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3 focus:font-semibold">
-          {TEXTS.toFeedback}
-        </button>
-      )}
-      <List waiting={pile.data.waiting} marked={pile.data.marked_today} chosen={chosen} groupId={groupId} />
-      {chosen === null ? <Empty /> : <Open key={chosen} groupId={groupId} chosen={chosen} waiting={pile.data.waiting} />}
+      <List pile={pile.data} waiting={waiting} chosen={chosen} groupId={groupId} arranged={arranged} />
+      {chosen === null ? <Empty others={pile.data.waiting.length} onAll={() => void navigate(`/g/${groupId}/pile${searchOf({ ...arranged, of: null })}`, { replace: true })} /> : <Open key={chosen} groupId={groupId} chosen={chosen} waiting={waiting} search={search} />}
     </div>
   );
 }
 
-function Open({ groupId, chosen, waiting }: { groupId: number; chosen: number; waiting: Waiting_[] }) {
+function Open({ groupId, chosen, waiting, search }: { groupId: number; chosen: number; waiting: Waiting_[]; search: string }) {
   const found = useQuery(submissionQuery(groupId, chosen));
   const navigate = useNavigate();
   const queries = useQueryClient();
   const here = waiting.findIndex((one) => one.submission === chosen);
-  const next = waiting[here + 1] ?? waiting.find((one) => one.submission !== chosen);
-  const nextId = next?.submission;
+  const nextId = (waiting[here + 1] ?? waiting.find((one) => one.submission !== chosen))?.submission;
+  const beforeId = (waiting[here - 1] ?? waiting.findLast((one) => one.submission !== chosen))?.submission;
   useEffect(() => {
     if (nextId) queries.query(submissionQuery(groupId, nextId)).catch(() => undefined);
   }, [groupId, nextId, queries]);
+  const go = useCallback(
+    (to: number | undefined) => void navigate(`/g/${groupId}/pile${to ? `/${to}` : ""}${search}`, { replace: true }),
+    [groupId, navigate, search],
+  );
+  const letters = useLetterKeys();
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const to = event.key === "n" ? nextId : event.key === "b" ? beforeId : undefined;
+      if (!letters || to === undefined || isTyped(event)) return;
+      event.preventDefault();
+      go(to);
+    };
+    document.addEventListener("keydown", listen);
+    return () => document.removeEventListener("keydown", listen);
+  }, [letters, nextId, beforeId, go]);
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
-  const go = () => void navigate(nextId ? `/g/${groupId}/pile/${nextId}` : `/g/${groupId}/pile`, { replace: true });
   return (
     <>
       <Desk desk={found.data} groupId={groupId} />
-      <MarkPanel desk={found.data} groupId={groupId} onNext={go} />
+      <MarkPanel desk={found.data} groupId={groupId} onNext={() => go(nextId)} />
     </>
   );
 }
 
-function List({ waiting, marked, chosen, groupId }: { waiting: Waiting_[]; marked: number; chosen: number | null; groupId: number }) {
+interface ListProps {
+  pile: Schema["Pile"];
+  /** Those that are shown, in their order. */
+  waiting: Waiting_[];
+  chosen: number | null;
+  groupId: number;
+  arranged: Arranged;
+}
+
+function List({ pile, waiting, chosen, groupId, arranged }: ListProps) {
+  const marked = pile.marked_today;
   return (
     <section aria-labelledby="pile" className="flex w-[236px] shrink-0 flex-col border-r border-line bg-paper max-lg:max-h-44 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
-      <div className="flex items-baseline justify-between border-b border-line px-4 py-3">
+      <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-0 border-b border-line px-4 py-2 lg:flex-col lg:flex-nowrap lg:items-stretch lg:pt-3">
+        {chosen !== null && (
+          <button type="button" onClick={toFeedback} className="sr-only focus:not-sr-only focus:min-h-8 focus:text-left focus:font-semibold focus:underline">
+            {TEXTS.toFeedback}
+          </button>
+        )}
         <h2 id="pile" className="figures font-bold">
           {TEXTS.countToMark({ count: waiting.length })}
         </h2>
-        <span className="text-quiet">{TEXTS.oldest}</span>
+        <Takes count={waiting.length} pace={pile.pace ?? null} />
+        <Arrange all={pile.waiting} arranged={arranged} />
       </div>
       <ol className="min-h-0 flex-1 overflow-y-auto">
         {waiting.map((one) => (
           <li key={one.submission}>
             <Link
-              to={`/g/${groupId}/pile/${one.submission}`}
+              to={`/g/${groupId}/pile/${one.submission}${searchOf(arranged)}`}
               replace
               aria-current={one.submission === chosen ? "true" : undefined}
               className={`flex items-center gap-3 border-b border-l-4 border-b-line py-2 pr-3 pl-2 ${one.submission === chosen ? "border-l-copper bg-today" : "border-l-transparent hover:bg-ground"}`}
@@ -117,12 +151,66 @@ function List({ waiting, marked, chosen, groupId }: { waiting: Waiting_[]; marke
   );
 }
 
-function Empty() {
+/** How long the pile takes, as one marks today. */
+function Takes({ count, pace }: { count: number; pace: number | null }) {
+  if (pace === null || count === 0) return null;
+  const minutes = Math.max(1, Math.round((count * pace) / 60));
+  return <p className="figures text-xs text-quiet">{TEXTS.takes({ hours: Math.floor(minutes / 60), minutes: minutes % 60 })}</p>;
+}
+
+/** Which hand-in, and in which order. */
+function Arrange({ all, arranged }: { all: Waiting_[]; arranged: Arranged }) {
+  const navigate = useNavigate();
+  const set = (to: Partial<Arranged>) => void navigate({ search: searchOf({ ...arranged, ...to }) }, { replace: true });
+  const handins = handinsOf(all);
+  return (
+    <div className="flex max-w-full min-w-0 flex-wrap gap-x-4 lg:flex-col lg:flex-nowrap lg:items-start">
+      {(handins.length > 1 || arranged.of !== null) && (
+        <Quiet
+          label={TEXTS.whichHandIn}
+          value={String(arranged.of ?? "")}
+          options={[{ value: "", shown: TEXTS.allHandIns }, ...handins.map(({ id, title, count }) => ({ value: String(id), shown: TEXTS.handInCount({ title, count }) }))]}
+          onChange={(of) => set({ of: of ? Number(of) : null })}
+        />
+      )}
+      <Quiet label={TEXTS.order} value={arranged.order} options={ORDERS.map((value) => ({ value, shown: ORDER_WORDS[value] }))} onChange={(order) => set({ order: order as Order })} />
+    </div>
+  );
+}
+
+interface QuietProps {
+  label: string;
+  value: string;
+  options: { value: string; shown: string }[];
+  onChange: (value: string) => void;
+}
+
+/** A choice that looks like the words it stands for. */
+function Quiet({ label, value, options, onChange }: QuietProps) {
+  const shown = options.find((one) => one.value === value)?.shown ?? value;
+  const content = (
+    <>
+      <span className="truncate">{shown}</span>
+      <ChevronDown aria-hidden size={13} className="shrink-0" />
+    </>
+  );
+  const className = "-ml-1 flex min-h-7 max-w-full min-w-0 items-center gap-1 rounded-sm px-1 text-left text-ink-soft hover:bg-today";
+  return <OnFirstUse kind="Choices" face={{ label: `${label}: ${shown}`, className, content }} value={value} options={options} onChange={onChange} />;
+}
+
+/** Nothing waits; or only of the other hand-ins. */
+function Empty({ others, onAll }: { others: number; onAll: () => void }) {
   return (
     <div className="flex flex-1 flex-col items-center gap-3 p-16 text-center">
       <Coat state={{ status: "accepted" }} size={72} />
-      <p className="text-xl font-bold">{TEXTS.empty}</p>
-      <p className="text-base text-ink-soft">{TEXTS.emptyHint}</p>
+      <p className="text-xl font-bold">{others > 0 ? TEXTS.emptyOf : TEXTS.empty}</p>
+      {others > 0 ? (
+        <Button look="main" className="min-h-10" onClick={onAll}>
+          {TEXTS.showOthers({ count: others })}
+        </Button>
+      ) : (
+        <p className="text-base text-ink-soft">{TEXTS.emptyHint}</p>
+      )}
     </div>
   );
 }

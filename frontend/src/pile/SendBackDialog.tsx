@@ -48,6 +48,7 @@ export function SendBackDialog({ open, desk, feedback, onClose, onSend }: Props)
             </Button>
             <Button
               look="main"
+              data-autofocus
               className="min-h-10"
               disabled={chosen.length === 0}
               onClick={() => onSend(chosen.length === all.length ? [] : chosen, again || null)}

@@ -3,9 +3,10 @@ import { catalogue, message } from "../language/catalogue";
 
 export const TEXTS = catalogue("pile", {
   title: "Marking pile",
-  oldest: "oldest first",
   empty: "The pile is empty",
   emptyHint: "Submissions show here as they come in, the oldest at the top.",
+  emptyOf: "Nothing of this hand-in waits any more",
+  showOthers: message<{ count: number }>("Go on with {count, plural, one {the other # that waits} other {the other # that wait}}"),
   feedback: "Feedback",
   score: "Score",
   accept: "Accept and next",
@@ -43,6 +44,12 @@ export const TEXTS = catalogue("pile", {
   thereIsNothingToDecide: "There is nothing to decide here now.",
   nextToMark: "Next to mark",
   countToMark: message<{ count: number }>("{count, number} to mark"),
+  takes: message<{ hours: number; minutes: number }>("about {hours, plural, =0 {} other {# h }}{minutes, number} min at today’s pace"),
+  whichHandIn: "Hand-in",
+  allHandIns: "All hand-ins",
+  handInCount: message<{ title: string; count: number }>("{title} ({count, number})"),
+  order: "Order",
+  phrases: "Phrases",
   markedMarkedToday: message<{ marked: number }>("{marked, number} marked today"),
   scorePoints: message<{ score: string }>("{score} points. "),
   dueHow: message<{ due: string; days: number }>("due {due}{days, plural, =0 {} one { (# school day added)} other { (# school days added)}}"),
@@ -50,4 +57,12 @@ export const TEXTS = catalogue("pile", {
   handedInFacts: message<{ at: string; late: boolean; lateness: string; facts: string }>("Handed in {at}{late, select, true {, {lateness}} other {}} · {facts}"),
   closeNumber: message<{ number: number }>("Close {number, number}"),
   compareWithNumber: message<{ number: number }>("Compare with {number, number}"),
+});
+
+/** The orders of the pile. */
+export const ORDER_WORDS = catalogue("pile.orders", {
+  oldest: "oldest first",
+  student: "by student",
+  handin: "by hand-in",
+  period: "by period",
 });

@@ -11,6 +11,7 @@ import { LogPocket } from "../log/LogPocket";
 import { Chips } from "../ui/Chips";
 import { day, moment } from "../ui/dates";
 import { FeedbackCard } from "../submission/FeedbackCard";
+import { HaveRead } from "../submission/HaveRead";
 import { ReadAloud } from "../ui/reading/ReadAloud";
 import { plainText, RichText } from "../ui/reading/RichText";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -188,5 +189,10 @@ function Feedback({ groupId, portfolio, handins }: { groupId: number; portfolio:
   const feedback = useQuery({ ...feedbackQuery(groupId, portfolio), enabled: handins.length > 0 });
   const lines = (feedback.data ?? []).filter((one) => handins.includes(one.handin.id));
   const newest = lines[0];
-  return newest ? <FeedbackCard line={newest} /> : null;
+  if (!newest) return null;
+  return (
+    <FeedbackCard line={newest}>
+      <HaveRead line={newest} groupId={groupId} portfolio={portfolio} />
+    </FeedbackCard>
+  );
 }

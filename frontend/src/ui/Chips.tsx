@@ -22,7 +22,7 @@ export function plainWords(chip: Chip): string {
 }
 
 /** One chip in words. */
-function chipWords(chip: Chip): string {
+export function chipWords(chip: Chip): string {
   const length = lengthWords(chip);
   if (chip.what === "artefacts") return WANTED.artefacts({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "links") return WANTED.links({ done: chip.done, wanted: chip.wanted });

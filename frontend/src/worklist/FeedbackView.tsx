@@ -6,6 +6,7 @@ import { useGroup, useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { Failed, Waiting } from "../ui/Waiting";
 import { FeedbackCard } from "../submission/FeedbackCard";
+import { HaveRead } from "../submission/HaveRead";
 import { TEXTS } from "./texts";
 
 const LINK = "flex min-h-11 items-center font-semibold text-in underline";
@@ -29,6 +30,7 @@ export function FeedbackView() {
         {feedback.data.map((line) => (
           <li key={line.id}>
             <FeedbackCard line={line} title>
+              <HaveRead line={line} groupId={groupId} portfolio={portfolio} />
               <p className="mt-1 flex flex-wrap gap-x-5">
                 <Link to={`/g/${groupId}/portfolio/${portfolio}/submission/${line.submission}`} className={LINK}>
                   {TEXTS.readWhatYouHandedIn}

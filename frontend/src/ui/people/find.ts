@@ -1,7 +1,7 @@
 /** Finding people by any part of their name, without case and accents. */
 
 /** A text folded as the server folds what it gives in ``find``. */
-function folded(text: string): string {
+export function folded(text: string): string {
   return text.normalize("NFKD").toLowerCase().normalize("NFKD").replace(/\p{M}/gu, "");
 }
 

@@ -1,0 +1,1 @@
+"""Phrases that markers say often, own and shared."""
