@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import datetime, timedelta
+from decimal import Decimal
 
 from coatpeg.core.handins.asking import Due
+from coatpeg.core.marking.sheet import Rule
 from coatpeg.handins.asked.setting import plan_of
 from coatpeg.handins.board.situation import situation
 from coatpeg.handins.changing import commands as changing
@@ -16,6 +18,7 @@ from coatpeg.handins.models import Closing, HandIn, Outcome
 from coatpeg.handins.reminding import commands as reminding
 from coatpeg.marking import commands as marking
 from coatpeg.marking.phrases import keeping as phrases
+from coatpeg.marking.sheet.ruling import change_rule
 from coatpeg.people.models import Person
 from demo.words import NEXT
 
@@ -39,6 +42,8 @@ def lately(teacher: Person, group_id: int, now: datetime) -> None:
     for text, shared in PHRASES:
         phrases.keep(teacher, group_id, text, now, shared=shared)
     _read(group_id, now)
+    recipe = HandIn.objects.get(group_id=group_id, title="Recipe card")
+    change_rule(teacher, group_id, Rule({recipe.pk: Decimal(40)}), 0, now)
     at = now - timedelta(days=2)
     view = situation(group_id, at)
     owing = [cell for cell, standing in view.standings.items() if standing.overdue and view.facts.get(cell) is None]

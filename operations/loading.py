@@ -155,7 +155,7 @@ LOOKS = 20
 
 
 def slow_clients(port: int, savers: list[dict[str, Any]]) -> dict[str, float]:
-    """How long a board takes while files come up slowly (80 kB/s each), against the same board alone.
+    """How long a marking pile takes while files come up slowly (80 kB/s each), against the same pile alone.
 
     Five uploads; then eight, and ten requests beside them of which only the half is sent and nobody is signed in.
     """
@@ -181,12 +181,12 @@ def slow_clients(port: int, savers: list[dict[str, Any]]) -> dict[str, float]:
 
 
 def _looks(port: int, group: int, cookie: str) -> float:
-    """The middle time of some looks at a board."""
+    """The middle time of some looks at a marking pile: all of the class is judged for each, and nothing of it is kept."""
     spent = []
     for _ in range(LOOKS):
         line = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
         begun = time.perf_counter()
-        line.request("GET", f"/api/groups/{group}/pegs", headers=signed_in(cookie))
+        line.request("GET", f"/api/groups/{group}/pile", headers=signed_in(cookie))
         answer = line.getresponse()
         answer.read()
         assert answer.status == 200, answer.status

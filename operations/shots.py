@@ -121,8 +121,11 @@ def _printed(page: Page) -> None:
     page.locator(".on-paper").wait_for()
 
 
-def _calendar(page: Page) -> None:
-    page.get_by_role("heading", name=re.compile("^Calendar of")).wait_for()
+def _scores(page: Page) -> None:
+    page.get_by_role("button", name="Scores", exact=True).click()
+    page.get_by_role("button", name="Weights").click()
+    page.get_by_label("Weight of Recipe card").fill("80")
+    page.get_by_role("status").get_by_text("totals change").wait_for()
 
 
 def _theme(theme: str) -> Callable[[Page], None]:
@@ -177,7 +180,7 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "list": ("okafor", DESK, _came),
     "start-a-class": ("okafor", DESK, _start),
     "caseload": ("lindqvist", DESK, _caseload),
-    "calendar": ("bright", DESK, _calendar),
+    "scores": ("okafor", DESK, _scores),
     "my-pockets": ("josh", DESK, _pocket),
     "my-pockets-tablet": ("josh", TABLET, _pocket),
     "class-log": ("okafor", DESK, _class_log),

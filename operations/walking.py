@@ -63,6 +63,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
             "/start",
             f"{base}/pegs?as=list",
             f"{base}/pegs?as=patterns",
+            f"{base}/pegs?as=scores",
             f"{base}/pegs",
             f"{base}/pegs?cells=filled",
             f"{base}/pegs?student={row['id']}&handin={column['id']}",

@@ -33,7 +33,7 @@ _VERBS = {
         "rows_pasted text_written"
     ),
     Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused pockets_locked pockets_unlocked",
-    Kind.MARKS: "mark_released feedback_read",
+    Kind.MARKS: "mark_released feedback_read sheet_changed",
     Kind.COMMENTS: "commented comment_removed comment_restored",
     Kind.REMINDERS: "reminded",
     Kind.SHOW: "show_page_arranged show_page_opened show_page_closed shows_changed",

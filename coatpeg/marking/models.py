@@ -49,3 +49,16 @@ class Phrase(models.Model):
     """With places for the student's name and the like (``core.marking.phrases``)."""
     shared = models.ManyToManyField(TeachingGroup, related_name="+")
     changed_at = models.DateTimeField()
+
+
+class SheetRule(models.Model):
+    """How the totals of a class are made (``core.marking.sheet.Rule``); without one, of all points."""
+
+    group = models.OneToOneField(TeachingGroup, models.CASCADE, primary_key=True, related_name="+")
+    weights = models.JSONField(default=dict)
+    """By hand-in id, as decimal text."""
+    best = models.PositiveSmallIntegerField(null=True)
+    missing_is_zero = models.BooleanField(default=False)
+    version = models.PositiveIntegerField(default=0)
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    changed_at = models.DateTimeField()

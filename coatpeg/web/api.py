@@ -21,6 +21,7 @@ from coatpeg.files.uploads_api import router as uploads_router
 from coatpeg.handins.api import router as handins_router
 from coatpeg.marking.api import router as marking_router
 from coatpeg.marking.phrases.api import router as phrases_router
+from coatpeg.marking.sheet.api import router as sheet_router
 from coatpeg.people.api import router as people_router
 from coatpeg.people.bell_api import router as bell_router
 from coatpeg.portfolios.api import router as portfolios_router
@@ -79,6 +80,7 @@ ROUTERS = (
     handins_router,
     marking_router,
     phrases_router,
+    sheet_router,
 )
 for router in ROUTERS:
     api.add_router("", router)

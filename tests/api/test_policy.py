@@ -348,6 +348,12 @@ CALLS: dict[str, Call] = {
         lambda t: {"students": [t.portfolio.enrolment_id], "handins": [], "format": "csv"},
     ),
     "see_my_classes": get("/api/classes"),
+    "see_sheet": get(GROUP + "/sheet"),
+    "try_sheet": send("post", GROUP + "/sheet/tried", lambda t: {"best": 1}),
+    "change_sheet": send("put", GROUP + "/sheet", lambda t: {"best": 1, "version": 0}),
+    "take_sheet_along": send(
+        "post", GROUP + "/sheet/table", lambda t: {"students": [], "handins": [], "format": "csv"}
+    ),
     "see_phrases": get(GROUP + "/phrases"),
     "keep_phrase": send("post", GROUP + "/phrases", lambda t: {"text": "Show your sums."}),
     "change_phrase": send("patch", GROUP + "/phrases/{t.phrase.pk}", lambda t: {"text": "Well done."}),
@@ -810,6 +816,7 @@ def about_a_student(operation: str) -> bool:
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_arrivals", "see_patterns", "see_load"}
     of_class |= {"see_filters", "keep_filter", "change_filter", "drop_filter"}
+    of_class |= {"see_sheet", "try_sheet", "change_sheet", "take_sheet_along"}
     of_class |= {"see_phrases", "keep_phrase", "change_phrase", "drop_phrase"}
     of_class |= {
         "see_class",

@@ -49,6 +49,7 @@ class EveryWindow(BrowserCase):
             "/start",
             f"{base}/pegs?as=list",
             f"{base}/pegs?as=patterns",
+            f"{base}/pegs?as=scores",
         )
         self.student = (
             book,

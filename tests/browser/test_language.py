@@ -66,6 +66,7 @@ class Language(BrowserCase):
             f"{self.base}/pegs?{cell}",
             f"{self.base}/pegs?as=list",
             f"{self.base}/pegs?as=patterns",
+            f"{self.base}/pegs?as=scores",
             f"{self.base}/pile",
             f"{self.base}/pile/{self.waits.pk}",
             f"{self.base}/hand-ins",

@@ -1970,6 +1970,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Sheet
+         * @description Students × hand-ins with points, with totals under the rule that is kept.
+         */
+        get: operations["see_sheet"];
+        /**
+         * Change Sheet
+         * @description Keep another rule; answers with the sheet under it.
+         */
+        put: operations["change_sheet"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/sheet/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Sheet Along
+         * @description What is shown of the sheet as a file for a spreadsheet.
+         */
+        post: operations["take_sheet_along"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/sheet/tried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Sheet
+         * @description The same under another rule, which is not kept.
+         */
+        post: operations["try_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/shows": {
         parameters: {
             query?: never;
@@ -5067,6 +5131,28 @@ export interface components {
             /** Pocket */
             pocket: number;
             settings: components["schemas"]["PocketIn"];
+        };
+        /**
+         * ChangeRuleIn
+         * @description The same to be kept, and the version that was seen.
+         */
+        ChangeRuleIn: {
+            /** Best */
+            best?: number | null;
+            /**
+             * Missing Is Zero
+             * @default false
+             */
+            missing_is_zero: boolean;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+            /** Weights */
+            weights?: {
+                [key: string]: number | string;
+            };
         };
         /**
          * ChangeShape
@@ -9638,6 +9724,23 @@ export interface components {
             levels: components["schemas"]["RubricLevel"][];
         };
         /**
+         * RuleIn
+         * @description A rule; a hand-in without a weight weighs its points.
+         */
+        RuleIn: {
+            /** Best */
+            best?: number | null;
+            /**
+             * Missing Is Zero
+             * @default false
+             */
+            missing_is_zero: boolean;
+            /** Weights */
+            weights?: {
+                [key: string]: number | string;
+            };
+        };
+        /**
          * SameFile
          * @description An artefact that another student of the class brought in too.
          */
@@ -9900,6 +10003,79 @@ export interface components {
         SettleIn: {
             /** Confirm */
             confirm: boolean;
+        };
+        /**
+         * SheetColumn
+         * @description A hand-in with points: what it weighs, and how its scores are spread, in per cent of the points.
+         */
+        SheetColumn: {
+            /** Bars */
+            bars: number[];
+            /** High */
+            high: number | null;
+            /** Id */
+            id: number;
+            /** Low */
+            low: number | null;
+            /** Middle */
+            middle: number | null;
+            /** Own Weight */
+            own_weight: boolean;
+            /** Points */
+            points: number;
+            /** Scored */
+            scored: number;
+            /** Title */
+            title: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
+         * SheetRow
+         * @description A student (enrolment): a kind and a score for each column, the total in per cent, and what it is made of.
+         */
+        SheetRow: {
+            /** Counted */
+            counted: boolean[];
+            /** Id */
+            id: number;
+            /** Kinds */
+            kinds: ("scored" | "not_marked" | "sent_back" | "missing" | "not_due" | "excused" | "not_asked")[];
+            /** Scores */
+            scores: (number | null)[];
+            /** Total */
+            total: number | null;
+        };
+        /**
+         * SheetShape
+         * @description The sheet, and the rule that its totals are made by.
+         */
+        SheetShape: {
+            /** Best */
+            best: number | null;
+            /** Handins */
+            handins: components["schemas"]["SheetColumn"][];
+            /** Missing Is Zero */
+            missing_is_zero: boolean;
+            /** Rows */
+            rows: components["schemas"]["SheetRow"][];
+            /** Version */
+            version: number;
+        };
+        /**
+         * SheetTableIn
+         * @description The students and hand-ins that are shown, and the format.
+         */
+        SheetTableIn: {
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "csv" | "xlsx" | "ods";
+            /** Handins */
+            handins: number[];
+            /** Students */
+            students: number[];
         };
         /**
          * ShowIn
@@ -13660,6 +13836,106 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeriesBackShape"];
+                };
+            };
+        };
+    };
+    see_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetShape"];
+                };
+            };
+        };
+    };
+    change_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRuleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetShape"];
+                };
+            };
+        };
+    };
+    take_sheet_along: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetTableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    try_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetShape"];
                 };
             };
         };

@@ -44,11 +44,11 @@ async function copy(cells: string[][]): Promise<void> {
   await navigator.clipboard.write([new ClipboardItem(parts)]);
 }
 
-export function AlongMenu({ face, board, rows, groupId, name }: Props & { face: Face }) {
+export function AlongMenu({ face, board, rows, groupId, name, scores }: Props & { face: Face }) {
   const say = useSay();
   const done = { students: rows.length, handins: board.handins.length };
   const get = (format: (typeof FORMATS)[number]) =>
-    download(`/api/groups/${groupId}/pegs/table`, { students: rows.map((row) => row.id), handins: board.handins.map((one) => one.id), format }, `${name}.${format}`)
+    download(`/api/groups/${groupId}/${scores ? "sheet" : "pegs"}/table`, { students: rows.map((row) => row.id), handins: board.handins.map((one) => one.id), format }, scores ? `${name} scores.${format}` : `${name}.${format}`)
       .then(() => say(ALONG.kept(done)))
       .catch((error: unknown) => say(error instanceof Problem ? `${error.title} ${error.fix}` : ALONG.notKept));
   const results = () =>
@@ -66,10 +66,14 @@ export function AlongMenu({ face, board, rows, groupId, name }: Props & { face: 
       className="mt-1 min-w-52 py-1"
       head={<p className="border-b border-line px-4 py-2 text-quiet">{ALONG.what(done)}</p>}
       items={[
-        <button key="copy" type="button" className={ITEM} onClick={() => void onClipboard()}>
-          <ClipboardCopy aria-hidden size={16} />
-          {ALONG.copy}
-        </button>,
+        ...(scores
+          ? []
+          : [
+              <button key="copy" type="button" className={ITEM} onClick={() => void onClipboard()}>
+                <ClipboardCopy aria-hidden size={16} />
+                {ALONG.copy}
+              </button>,
+            ]),
         ...FORMATS.map((format) => (
           <button key={format} type="button" className={ITEM} onClick={() => void get(format)}>
             <FileSpreadsheet aria-hidden size={16} />

@@ -1,5 +1,5 @@
 /** Over the pegs: what is shown of them, and what can be done with what is shown. */
-import { ChartLine, Grid3x3, List, Plus, SquareCheck } from "lucide-react";
+import { ChartLine, Grid3x3, List, Plus, Sigma, SquareCheck } from "lucide-react";
 import { Link } from "react-router";
 import { may, useGroup, useGroupId } from "../api/session";
 import { Button } from "../ui/Button";
@@ -26,9 +26,13 @@ interface Props {
   onOpen: (address: string) => void;
 }
 
-const ICONS = { pegs: Grid3x3, list: List, patterns: ChartLine };
+const ICONS = { pegs: Grid3x3, list: List, scores: Sigma, patterns: ChartLine };
 
-/** The same students and hand-ins as pegs, as a list of what came in, or as patterns. */
+/** Over the scores a new hand-in is not what one is there for: keeping weights is the one main action. */
+const MAIN = "bg-copper text-paper hover:bg-copper-deep";
+const PLAIN = "border border-edge bg-paper hover:border-control";
+
+/** The same students and hand-ins as pegs, as a list of what came in, as scores together, or as patterns. */
 function Ways({ chosen, onChange }: { chosen: Way; onChange: (way: Way) => void }) {
   return (
     <span role="group" aria-label={TEXTS.showAs} className="flex overflow-hidden rounded-full border border-edge">
@@ -64,7 +68,7 @@ export function PegsBar({ board, chosen, shown, address, picking, mayPick, set, 
         <MoreFilters board={board} chosen={chosen} shown={shown} onChange={set} onClear={onClear} />
         <KeptFilters board={board} groupId={groupId} current={addressOf(address)} onOpen={onOpen} />
         <span className="ml-auto flex">
-          <TakeAlong board={shown.board} rows={shown.rows} groupId={groupId} name={group?.name ?? TEXTS.title} />
+          <TakeAlong board={shown.board} rows={shown.rows} groupId={groupId} name={group?.name ?? TEXTS.title} scores={chosen.as === "scores"} />
         </span>
         {mayPick && chosen.as === "pegs" && board.handins.length > 0 && (
           <Button
@@ -77,7 +81,7 @@ export function PegsBar({ board, chosen, shown, address, picking, mayPick, set, 
           </Button>
         )}
         {may(group, "set_handin") && (
-          <Link to={`/g/${groupId}/hand-ins?new=1`} className="inline-flex min-h-8 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep">
+          <Link to={`/g/${groupId}/hand-ins?new=1`} className={`inline-flex min-h-8 items-center gap-2 rounded-md px-3 font-semibold ${chosen.as === "scores" ? PLAIN : MAIN}`}>
             <Plus aria-hidden size={16} />
             {TEXTS.newHandIn}
           </Link>

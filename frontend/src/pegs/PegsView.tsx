@@ -27,6 +27,7 @@ const NextSteps = lazy(() => patiently(() => import("./NextSteps")).then((view) 
 const ManyBar = lazy(() => patiently(() => import("./ManyBar")).then((view) => ({ default: view.ManyBar })));
 const Arrivals = lazy(() => patiently(() => import("./Arrivals")).then((view) => ({ default: view.Arrivals })));
 const Patterns = lazy(() => patiently(() => import("./Patterns")).then((view) => ({ default: view.Patterns })));
+const Sheet = lazy(() => patiently(() => import("./Sheet")).then((view) => ({ default: view.Sheet })));
 const CellPanel = lazy(() => patiently(() => import("./CellPanel")).then((view) => ({ default: view.CellPanel })));
 
 export function PegsView() {
@@ -158,6 +159,13 @@ function Shown({ board, pins, rows, chosen, student, set, onClear, picking, figu
     return (
       <Suspense fallback={<Waiting />}>
         <Patterns board={board} rows={rows} />
+      </Suspense>
+    );
+  }
+  if (chosen.as === "scores") {
+    return (
+      <Suspense fallback={<Waiting />}>
+        <Sheet board={board} rows={rows} />
       </Suspense>
     );
   }

@@ -10,6 +10,8 @@ export interface Props {
   rows: Row[];
   groupId: number;
   name: string;
+  /** Whether the scores are shown: they are what goes along. */
+  scores: boolean;
 }
 
 const load = () => patiently(() => import("./AlongMenu")).then((found) => found.AlongMenu);

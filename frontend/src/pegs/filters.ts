@@ -53,7 +53,7 @@ export function pegOf(enrolment: number, handin: number): string {
 export const SHOWN = ["coats", "points", "late", "filled"] as const;
 export type ShownAs = (typeof SHOWN)[number];
 
-export const WAYS = ["pegs", "list", "patterns"] as const;
+export const WAYS = ["pegs", "list", "scores", "patterns"] as const;
 export type Way = (typeof WAYS)[number];
 
 type CellTest = Exclude<FilterName, "quiet">;

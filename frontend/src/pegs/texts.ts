@@ -43,7 +43,7 @@ export const TEXTS = catalogue("pegs", {
   overdueLegend: "overdue",
   excusedLegend: "excused",
   showAs: "Show as",
-  ways: { pegs: "Pegs", list: "List", patterns: "Patterns" },
+  ways: { pegs: "Pegs", list: "List", scores: "Scores", patterns: "Patterns" },
   moreFilters: "More filters",
   moreFiltersOn: message<{ count: number }>("More filters: {count, plural, one {# is on} other {# are on}}"),
   filterNamesGone: message<{ names: string }>("The filter names what is no longer here: {names}."),

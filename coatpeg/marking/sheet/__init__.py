@@ -1,0 +1,1 @@
+"""The sheet of scores: results side by side, totals by weights, how each hand-in came out."""
