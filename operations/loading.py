@@ -181,7 +181,7 @@ def slow_clients(port: int, savers: list[dict[str, Any]]) -> dict[str, float]:
 
 
 def _looks(port: int, group: int, cookie: str) -> float:
-    """The middle time of some looks at a marking pile: all of the class is judged for each, and nothing of it is kept."""
+    """The middle time of some looks at a marking pile: the whole class is judged for each, and nothing is kept."""
     spent = []
     for _ in range(LOOKS):
         line = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
