@@ -79,6 +79,27 @@ class Sheet(BrowserCase):
         page.get_by_role("button", name="Cancel").click()
         self.totals(page, "60.0 %", "50.0 %", "–")
 
+    def test_two_who_weigh_at_once_are_told(self) -> None:
+        self.expected_complaints.append("409")
+        page = self.page(self.eight.lead, f"{self.base}/pegs?as=scores")
+        page.get_by_role("button", name="Weights").click()
+        page.get_by_label("Weight of Menu").fill("50")
+        expect(page.get_by_text("1 total changes")).to_be_visible()
+        other = self.page(self.eight.staff("co", Role.CO_TEACHER), f"{self.base}/pegs?as=scores")
+        other.get_by_role("button", name="Weights").click()
+        other.get_by_label("Of the best (empty: all)").fill("1")
+        other.get_by_role("button", name="Keep the weights").click()
+        expect(other.get_by_text("Totals of all points that are scored. The best 1 count.")).to_be_visible()
+        page.get_by_role("button", name="Keep the weights").click()
+        told = page.get_by_text("The weights were changed meanwhile.")
+        expect(told).to_be_visible()
+        expect(page.get_by_label("Weight of Menu")).to_have_value("50")
+        page.get_by_label("Weight of Menu").fill("40")
+        expect(told).to_have_count(0)
+        page.get_by_role("button", name="Keep the weights").click()
+        expect(page.get_by_text("Totals by weights.")).to_be_visible()
+        self.assertEqual(SheetRule.objects.get().weights, {str(self.handins[1].pk): "40"})
+
     def test_the_filters_leave_students_and_hand_ins_out_and_what_is_shown_goes_along(self) -> None:
         page = self.page(self.eight.lead, f"{self.base}/pegs?as=scores&period=P3&hide={self.handins[1].pk}")
         self.totals(page, "60.0 %", "50.0 %")

@@ -154,9 +154,9 @@ function Spread({ one }: { one: Column }) {
       <svg viewBox="0 0 60 16" width="60" height="16" role="img" aria-label={SHEET.spread({ title: one.title, scored: one.scored, low, middle, high })} className="mx-auto mt-1 block">
         <path d="M0,15.5H60" className="fill-none stroke-line" />
         {one.bars.map((count, place) => {
-          const high_ = (14 * count) / most;
+          const tall = (14 * count) / most;
           // The bars have no identity of their own; their order is their place.
-          return <rect key={place} x={place * 6 + 0.5} y={15 - high_} width={5} height={high_} className="fill-in" />;
+          return <rect key={place} x={place * 6 + 0.5} y={15 - tall} width={5} height={tall} className="fill-in" />;
         })}
       </svg>
       <span aria-hidden className="figures block text-xs text-quiet">

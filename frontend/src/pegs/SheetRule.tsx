@@ -50,14 +50,14 @@ function ruleWords(sheet: Sheet): string {
 type WeighingProps = Omit<Props, "onWeigh" | "typed"> & { typed: Typed };
 
 function Weighing({ groupId, sheet, tried, problem, typed, onType }: WeighingProps) {
-  const { keep, wrong } = useKeeping(groupId, sheet, () => onType(null));
+  const { keep, wrong } = useKeeping(groupId, sheet, typed, () => onType(null));
   const told = wrong ?? (problem instanceof Problem ? problem : null);
   return (
     <form
       className="contents"
       onSubmit={(event) => {
         event.preventDefault();
-        keep(typed);
+        keep();
       }}
     >
       <label className="flex items-center gap-2">
@@ -82,7 +82,7 @@ function Weighing({ groupId, sheet, tried, problem, typed, onType }: WeighingPro
 }
 
 /** Keeping the weights, with an undo. */
-function useKeeping(groupId: number, sheet: Sheet, onKept: () => void) {
+function useKeeping(groupId: number, sheet: Sheet, typed: Typed, onKept: () => void) {
   const queries = useQueryClient();
   const say = useSay();
   const put = (rule: Rule, version: number) => data(client.PUT("/api/groups/{group_id}/sheet", { params: { path: { group_id: groupId } }, body: { ...rule, version } }));
@@ -98,7 +98,7 @@ function useKeeping(groupId: number, sheet: Sheet, onKept: () => void) {
     },
   });
   const change = useMutation({
-    mutationFn: async (typed: Typed) => put(ruleOf(typed), sheet.version),
+    mutationFn: async (tried: Typed) => put(ruleOf(tried), sheet.version),
     onSuccess: (now) => {
       const before = ruleOf(typedOf(sheet));
       show(now);
@@ -107,5 +107,9 @@ function useKeeping(groupId: number, sheet: Sheet, onKept: () => void) {
     },
     onError: () => void queries.invalidateQueries({ queryKey: sheetQuery(groupId).queryKey, exact: true }),
   });
-  return { keep: (typed: Typed) => (change.isPending ? undefined : change.mutate(typed)), wrong: change.error instanceof Problem ? change.error : null };
+  return {
+    keep: () => (change.isPending ? undefined : change.mutate(typed)),
+    // Of what was tried to keep; once something else is typed it says nothing any more.
+    wrong: change.error instanceof Problem && change.variables === typed ? change.error : null,
+  };
 }
