@@ -90,6 +90,8 @@ class Sheet(BrowserCase):
         other.get_by_label("Of the best (empty: all)").fill("1")
         other.get_by_role("button", name="Keep the weights").click()
         expect(other.get_by_text("Totals of all points that are scored. The best 1 count.")).to_be_visible()
+        # Also once the page has heard of it by itself.
+        page.wait_for_timeout(4_000)
         page.get_by_role("button", name="Keep the weights").click()
         told = page.get_by_text("The weights were changed meanwhile.")
         expect(told).to_be_visible()

@@ -1,6 +1,7 @@
 /** How the totals are made: said in a line, changed in its place, with what it would do said before. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Scale } from "lucide-react";
+import { useState } from "react";
 import { client, data } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
@@ -85,7 +86,9 @@ function Weighing({ groupId, sheet, tried, problem, typed, onType }: WeighingPro
 function useKeeping(groupId: number, sheet: Sheet, typed: Typed, onKept: () => void) {
   const queries = useQueryClient();
   const say = useSay();
-  const put = (rule: Rule, version: number) => data(client.PUT("/api/groups/{group_id}/sheet", { params: { path: { group_id: groupId } }, body: { ...rule, version } }));
+  // That of when the weighing began, or of what was told since: news that come by themselves are nothing one has seen.
+  const [version, setVersion] = useState(sheet.version);
+  const put = (rule: Rule, seen: number) => data(client.PUT("/api/groups/{group_id}/sheet", { params: { path: { group_id: groupId } }, body: { ...rule, version: seen } }));
   const show = (now: Sheet) => queries.setQueryData(sheetQuery(groupId).queryKey, now);
   const back = useMutation({
     mutationFn: ({ rule, version }: { rule: Rule; version: number }) => put(rule, version),
@@ -98,14 +101,18 @@ function useKeeping(groupId: number, sheet: Sheet, typed: Typed, onKept: () => v
     },
   });
   const change = useMutation({
-    mutationFn: async (tried: Typed) => put(ruleOf(tried), sheet.version),
+    mutationFn: async (tried: Typed) => put(ruleOf(tried), version),
     onSuccess: (now) => {
       const before = ruleOf(typedOf(sheet));
       show(now);
       say(SHEET.kept, () => back.mutate({ rule: before, version: now.version }));
       onKept();
     },
-    onError: () => void queries.invalidateQueries({ queryKey: sheetQuery(groupId).queryKey, exact: true }),
+    onError: async (error) => {
+      if (!(error instanceof Problem && error.kind === "stale")) return;
+      await queries.invalidateQueries({ queryKey: sheetQuery(groupId).queryKey, exact: true });
+      setVersion(queries.getQueryData(sheetQuery(groupId).queryKey)?.version ?? version);
+    },
   });
   return {
     keep: () => (change.isPending ? undefined : change.mutate(typed)),
