@@ -60,3 +60,27 @@ class Units(BrowserCase):
         page.get_by_role("button", name="Undo").last.click()
         expect(outline.get_by_role("button", name="What does it hold?")).to_be_visible()
         self.assertIsNone(Pocket.objects.get(title="What lives in it?").retired_at)
+
+    def test_what_is_typed_right_after_saving_stands_while_the_server_still_looks_at_it(self) -> None:
+        eight = self.plot()
+        eight.pocket("About me", "page")
+        page = self.page(eight.lead, f"/g/{eight.group.pk}/template")
+        page.get_by_role("button", name="Section that repeats").click()
+        page.get_by_label("Name of what repeats").fill("Unit")
+        page.keyboard.press("Enter")
+        page.get_by_label("New pocket in Unit").fill("Question")
+        page.keyboard.press("Enter")
+        page.get_by_label("It comes once for each question of a unit").check()
+        expect(page.get_by_label("What saving means")).to_contain_text("adds")
+        # No look is answered before its route is given up.
+        page.route("**/template/draft/look", lambda _: None)
+        page.get_by_role("button", name="Save for everyone").click()
+        page.get_by_role("button", name="Units none yet").click()
+        page.get_by_role("button", name="Unit", exact=True).click()
+        page.get_by_label("Name of the unit").fill("Soil")
+        for place, text in enumerate(("What lives in it?", "What does it hold?"), 1):
+            page.get_by_label(f"Question {place} of unit 1", exact=True).fill(text)
+            page.get_by_label(f"Question {place} of unit 1", exact=True).press("Enter")
+        page.unroute("**/template/draft/look")
+        expect(page.get_by_label("What saving means")).to_contain_text("adds 2 pockets")
+        expect(page.get_by_label("Question 2 of unit 1", exact=True)).to_have_value("What does it hold?")

@@ -23,10 +23,12 @@ export type ChangePocket = Extract<Edit, { do: "change_pocket" }>;
 export type SetUnits = Extract<Edit, { do: "set_units" }>;
 export type Seen = Schema["DraftShape"];
 
-const REST = 300;
 /** Milliseconds that typing rests before it is asked what it means. */
-const LOWEST = 900_000;
+const REST = 300;
 /** Ids of what a draft adds lie between this, below zero, and -1. */
+const LOWEST = 900_000;
+/** Where the key of a look says how often the draft was saved. */
+const SAVES = 3;
 
 export interface TemplateDraft {
   edits: Edit[];
@@ -81,6 +83,7 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
   const [looked, setLooked] = useState(false);
   const [drafted, setDrafted] = useState(false);
   const [turn, turns] = useState(0);
+  const [saves, saved] = useState(0);
   // What the next change builds upon, also before it is drawn.
   const now = useRef<Edit[]>([]);
   /** Changes that the server was asked about and has not agreed to yet. */
@@ -141,11 +144,12 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
   const group = { params: { path: { group_id: groupId } } };
   const device = looked && drafted ? thisDevice() : "";
   const looking = ({ edits: of, at }: Asked) => ({
-    queryKey: ["group", groupId, "template-draft", at, of, pocket],
+    queryKey: ["group", groupId, "template-draft", saves, at, of, pocket],
     queryFn: () => data(client.POST("/api/groups/{group_id}/template/draft/look", { ...group, body: { edits: of, pocket, device } })),
     gcTime: 30_000,
   });
-  const look = useQuery({ ...looking(asked), enabled: may && looked, placeholderData: (old: Seen | undefined) => old });
+  // Until the next answer the one before stands; but not over a save, which gave everything that was added another id.
+  const look = useQuery({ ...looking(asked), enabled: may && looked, placeholderData: (old: Seen | undefined, of) => (of?.queryKey[SAVES] === saves ? old : undefined) });
 
   const tried = useRef<{ of: Edit[]; key: string }>({ of: [], key: "" });
   const save = useMutation({
@@ -157,6 +161,7 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
     onSuccess: async (done, sent) => {
       // The template as it stands now comes first: nothing is drawn twice, or for a moment not at all.
       await queries.query({ ...templateQuery(groupId), staleTime: 0 }).catch(() => undefined);
+      saved((before) => before + 1);
       set([]);
       onSaved(done.made);
       const undo = () => data(client.POST("/api/groups/{group_id}/template/draft", { ...group, body: { edits: done.undo, undoes: true, key: "" } }));
