@@ -3,21 +3,26 @@
 from __future__ import annotations
 
 import io
+import uuid
 from dataclasses import dataclass, field
 from datetime import UTC, date, datetime, time, timedelta
 from decimal import Decimal
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from django.core.files.base import ContentFile
 from PIL import Image
 
 from coatpeg.core.handins.asking import Due
+from coatpeg.core.marking.annotations import Kind
 from coatpeg.core.policy import Role
 from coatpeg.files.uploads import Wish
 from coatpeg.handins.asked.setting import Plan, set_handin
 from coatpeg.handins.handing import commands as handing
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking import commands as marking
+from coatpeg.marking.annotations import making
+from coatpeg.marking.models import Annotation
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.outlines.rich_text import clean_starter
 from coatpeg.people.models import (
@@ -215,6 +220,12 @@ def mark(
     kind = Outcome.Kind.ACCEPTED if accept else Outcome.Kind.SENT_BACK
     verdict = marking.Verdict(feedback, Decimal(score) if score is not None else None)
     return marking.review(marker, submission.pk, kind, verdict, 0, now, **more)[0]
+
+
+def say(submission: Submission, marker: Person, text: str = "Look here.", **more: Any) -> Annotation:
+    """A marker's draft of something said on a submission; without more, a comment on the whole."""
+    saying = making.Saying(more.pop("kind", Kind.COMMENT), text=text, **more)
+    return making.keep(marker, submission.pk, str(uuid.uuid4()), saying, 0, NOW)
 
 
 def wish(portfolio: Portfolio, pocket: Pocket, name: str, size: int, **more: object) -> Wish:

@@ -62,6 +62,9 @@ class Action(StrEnum):
     ARRANGE_PORTFOLIO = "arrange a portfolio"
     HAND_IN = "hand in"
     COMMENT = "comment on a student's work"
+    ANSWER = "answer a comment on a submission"
+    SEE_STAFF_NOTES = "read what staff note for themselves"
+    KEEP_STAFF_NOTES = "note something for the staff"
     SEE_SHOW_PAGES = "see the show pages of a class"
     OPEN_SHOW_PAGE = "open a show page to the class"
     SEE_ROSTER = "see the class list"
@@ -126,6 +129,9 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.KEEP_STAFF: _SETTERS,
     Action.KEEP_CLASS: (Role.LEAD,),
     Action.COMMENT: _MARKERS,
+    Action.ANSWER: _MARKERS,
+    Action.SEE_STAFF_NOTES: _STAFF,
+    Action.KEEP_STAFF_NOTES: _MARKERS,
     Action.SEE_SHOW_PAGES: (*_STAFF, Role.STUDENT),
     Action.OPEN_SHOW_PAGE: _SETTERS,
     Action.SEE_WORKLIST: (),
@@ -152,6 +158,7 @@ _OF_ONES_OWN = frozenset(
         Action.FILL_POCKET,
         Action.ARRANGE_PORTFOLIO,
         Action.HAND_IN,
+        Action.ANSWER,
     }
 )
 _READ_OF_ONES_OWN = frozenset({Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION})
@@ -162,6 +169,8 @@ _IN_CASELOAD = frozenset(
         Action.SEE_ADJUSTMENTS,
         Action.KEEP_ADJUSTMENTS,
         Action.COMMENT,
+        Action.SEE_STAFF_NOTES,
+        Action.KEEP_STAFF_NOTES,
     }
 )
 
@@ -201,6 +210,9 @@ _BECAUSE: dict[Action, str] = {
     Action.FILL_POCKET: "Only the student puts work into their own portfolio.",
     Action.HAND_IN: "Only the student hands in their own work.",
     Action.COMMENT: "Only the class's lead, co-teachers and markers, and the student's caseload, comment on work.",
+    Action.ANSWER: "Comments on a submission are answered by its student and whoever marks in the class.",
+    Action.SEE_STAFF_NOTES: "What staff note for themselves is for the staff.",
+    Action.KEEP_STAFF_NOTES: "Only the class's lead, co-teachers and markers, and the caseload, note something.",
     Action.OPEN_SHOW_PAGE: "Only the lead and co-teachers of the class open a show page to it.",
     Action.SEE_WORKLIST: "What to hand in is shown to the student it is for.",
     Action.SEE_BOARD: "The pegs are for the staff of the class.",

@@ -34,7 +34,11 @@ _VERBS = {
     ),
     Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused pockets_locked pockets_unlocked",
     Kind.MARKS: "mark_released feedback_read sheet_changed",
-    Kind.COMMENTS: "commented comment_removed comment_restored",
+    Kind.COMMENTS: (
+        "commented comment_removed comment_restored annotation_removed annotation_restored annotations_shown "
+        "annotation_ticked answered answer_removed answer_restored thread_settled thread_reopened wording_chosen "
+        "staff_noted staff_note_removed staff_note_restored"
+    ),
     Kind.REMINDERS: "reminded",
     Kind.SHOW: "show_page_arranged show_page_opened show_page_closed shows_changed",
     Kind.ASKED: (

@@ -20,6 +20,7 @@ from coatpeg.core.portfolios import texts
 from coatpeg.events.recording import deed
 from coatpeg.handins.handing import outcomes
 from coatpeg.handins.models import HandIn, Outcome, Submission
+from coatpeg.marking.annotations import making
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.people.calendars import check_class_days
 from coatpeg.people.models import Person
@@ -146,6 +147,7 @@ def review(
             levels=dict(checked.levels),
         )
         checked.put_into(draft or DraftMark(submission=reviewed.submission, person=person), now)
+        said = making.release(person, outcome)
         doing.record(
             "mark_released",
             reviewed.submission.handin.group_id,
@@ -154,6 +156,7 @@ def review(
             submission_id=submission_id,
             outcome=outcome.pk,
             feedback=text_digest(checked.feedback),
+            annotations=said,
         )
         return outcome, others
 

@@ -1,11 +1,13 @@
-"""Drafts of marks, and marks that were released with an outcome."""
+"""Drafts of marks, marks that were released with an outcome, what is said on the work, and notes of staff."""
 
 from __future__ import annotations
 
 from django.db import models
 
+from coatpeg.core.marking.annotations import Kind
+from coatpeg.files.models import StoredFile
 from coatpeg.handins.models import Outcome, Submission
-from coatpeg.people.models import Person, TeachingGroup
+from coatpeg.people.models import Enrolment, Person, TeachingGroup
 
 
 class DraftMark(models.Model):
@@ -62,3 +64,77 @@ class SheetRule(models.Model):
     version = models.PositiveIntegerField(default=0)
     person = models.ForeignKey(Person, models.PROTECT, related_name="+")
     changed_at = models.DateTimeField()
+
+
+class Annotation(models.Model):
+    """What a marker says on a submission or on a place in it (``core.marking.annotations``).
+
+    Its student sees it while the outcome that it was released with stands; before and after that it is a draft of the
+    marker who made it.
+    """
+
+    submission = models.ForeignKey(Submission, models.CASCADE, related_name="annotations")
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    key = models.CharField(max_length=36, db_collation="utf8mb4_bin")
+    """Given by the page that made it, so that the same sent again is the same one."""
+    kind = models.CharField(max_length=10, choices=[(one.value, one.value) for one in Kind])
+    target = models.JSONField(default=dict)
+    text = models.TextField(blank=True, default="")
+    wording = models.TextField(null=True)
+    strokes = models.JSONField(default=list)
+    colour = models.CharField(max_length=8, blank=True, default="")
+    """Of a highlight."""
+    voice = models.ForeignKey(StoredFile, models.PROTECT, null=True, related_name="+")
+    foreign = models.JSONField(default=dict)
+    """Terms of a Web Annotation file that are not ours; they go out again."""
+    at = models.DateTimeField()
+    changed_at = models.DateTimeField()
+    version = models.PositiveIntegerField(default=1)
+    removed_at = models.DateTimeField(null=True)
+    outcome = models.ForeignKey(Outcome, models.SET_NULL, null=True, related_name="annotations")
+    settled_at = models.DateTimeField(null=True)
+    settled_by = models.ForeignKey(Person, models.PROTECT, null=True, related_name="+")
+    done_at = models.DateTimeField(null=True)
+    """Ticked off by the student while mending."""
+    choice = models.CharField(max_length=5, blank=True, default="", choices=[("taken", "taken"), ("left", "left")])
+    """What the student did with a suggested wording."""
+    chosen_at = models.DateTimeField(null=True)
+
+    class Meta:
+        """In the order in which they were made."""
+
+        ordering = ("pk",)
+        constraints = (models.UniqueConstraint(fields=("submission", "key"), name="one_annotation_a_key"),)
+
+
+class Answer(models.Model):
+    """What a student or staff say to an annotation: a thread under it, oldest first."""
+
+    annotation = models.ForeignKey(Annotation, models.CASCADE, related_name="answers")
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    text = models.TextField()
+    at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        """Oldest first."""
+
+        ordering = ("pk",)
+
+
+class StaffNote(models.Model):
+    """What staff keep for themselves on a student, a submission, or one evidence of it: never shown to the student."""
+
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="staff_notes")
+    submission = models.ForeignKey(Submission, models.CASCADE, null=True, related_name="staff_notes")
+    evidence = models.PositiveBigIntegerField(null=True)
+    """Of the submission, as it was frozen."""
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    text = models.TextField()
+    at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        """Oldest first."""
+
+        ordering = ("pk",)

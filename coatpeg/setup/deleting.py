@@ -16,7 +16,7 @@ from coatpeg.events.models import MovedWork
 from coatpeg.events.recording import deed
 from coatpeg.handins.models import Submission
 from coatpeg.people.access import require_in_group
-from coatpeg.people.models import Person, TeachingGroup
+from coatpeg.people.models import Enrolment, Person, TeachingGroup
 from coatpeg.portfolios.models import Artefact, Comment, Evidence, LogRow, LoosePage
 from coatpeg.portfolios.writing import lock_portfolios
 
@@ -27,7 +27,8 @@ WORK = (Evidence, Artefact, LogRow, LoosePage, Comment)
 def begun(group_id: int) -> bool:
     """Whether anybody has ever put anything into a portfolio of the class, or handed it in."""
     in_portfolios = any(one.objects.filter(portfolio__enrolment__group_id=group_id).exists() for one in WORK)
-    return in_portfolios or Submission.objects.filter(handin__group_id=group_id).exists()
+    noted = Enrolment.objects.filter(group_id=group_id, staff_notes__isnull=False)
+    return in_portfolios or noted.exists() or Submission.objects.filter(handin__group_id=group_id).exists()
 
 
 def delete_class(person: Person, group_id: int, now: datetime) -> None:

@@ -19,9 +19,11 @@ from coatpeg.core.errors import CoatPegError, Invalid, TooLarge
 from coatpeg.core.portfolios import tus
 from coatpeg.files.uploads_api import router as uploads_router
 from coatpeg.handins.api import router as handins_router
+from coatpeg.marking.annotations.api import router as annotations_router
 from coatpeg.marking.api import router as marking_router
 from coatpeg.marking.phrases.api import router as phrases_router
 from coatpeg.marking.sheet.api import router as sheet_router
+from coatpeg.marking.staff_notes.api import router as staff_notes_router
 from coatpeg.people.api import router as people_router
 from coatpeg.people.bell_api import router as bell_router
 from coatpeg.portfolios.api import router as portfolios_router
@@ -81,6 +83,8 @@ ROUTERS = (
     marking_router,
     phrases_router,
     sheet_router,
+    annotations_router,
+    staff_notes_router,
 )
 for router in ROUTERS:
     api.add_router("", router)

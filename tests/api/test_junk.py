@@ -23,13 +23,14 @@ JUNK: list[Any] = [
     None, "", " ", "x", "x" * 6_000, "\x00", "\u202eabc", "🧥", "=1+1", "<b>", "../../etc", "2026-02-31", "2026-11-04",
     "25:99", "1e309", -1, 0, 1, 2**31, 2**63, 2**70, 1.5, -0.0, True, [], {}, [None], [[]], {"a": 1}, [1, 1], ["name", "name"],
 ]  # fmt: skip
-UPLOADS = {"add_file", "read_calendar_file", "read_list_file"}
+UPLOADS = {"add_file", "read_calendar_file", "read_list_file", "speak_annotation", "bring_annotations"}
 FILES = (
     b"",
     b"\x00",
     b"PK\x03\x04",
     b"\xff\xd8\xff",
     b"BEGIN:VCALENDAR\r\n",
+    b'{"items": [{"target": {"selector": [[], {"type": 3}]}, "body": [7, {"value": "x"}]}]}',
     b"a;b\nc;d",
     "ä;\U0001f9e5".encode("utf-16"),
 )
@@ -81,6 +82,9 @@ class Documented(ApiCase):
             "mail_id": own.mail.pk,
             "filter_id": own.kept.pk,
             "phrase_id": own.phrase.pk,
+            "annotation_id": own.annotation.pk,
+            "answer_id": own.answer.pk,
+            "note_id": own.note.pk,
             "file_id": own.given.pk,
             "page_id": own.loose.pk,
             "size": "small",

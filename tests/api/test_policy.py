@@ -20,9 +20,10 @@ from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.events.models import Event
 from coatpeg.files import keeping, uploads
 from coatpeg.files.models import Upload
-from coatpeg.handins.models import HandIn, KeptFilter, Pack, Submission
+from coatpeg.handins.models import HandIn, KeptFilter, Outcome, Pack, Submission
 from coatpeg.handins.packs import making
-from coatpeg.marking.models import Phrase
+from coatpeg.marking import commands
+from coatpeg.marking.models import Annotation, Answer, Phrase, StaffNote
 from coatpeg.notices.models import Mail
 from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
 from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup
@@ -80,6 +81,10 @@ class Things:
     helper: Person
     kept: KeptFilter
     phrase: Phrase
+    annotation: Annotation
+    """Seen by the student, on another submission."""
+    answer: Answer
+    note: StaffNote
     asked: JoinRequest
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
@@ -136,6 +141,7 @@ def things(name: str, prefix: str) -> Things:
         of.staff(f"{prefix}helper", Role.OBSERVER),
         KeptFilter.objects.create(group=of.group, person=of.lead, name="Owing", address="show=not_in", shared=True),
         phrase_of(of),
+        *said_on(of, portfolio),
         request(of, builders.person(f"{prefix}wanted"), of.lead),
         request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
     )
@@ -145,6 +151,18 @@ def phrase_of(of: Class) -> Phrase:
     made = Phrase.objects.create(person=of.lead, text="Well begun.", changed_at=NOW)
     made.shared.add(of.group)
     return made
+
+
+def said_on(of: Class, portfolio: Portfolio) -> tuple[Annotation, Answer, StaffNote]:
+    """A spoken comment that the student sees, the lead's answer under it, and a note of the lead."""
+    seen = builders.hand_in(portfolio, of.handin(of.pocket("Seen"), title="Seen"), even_if_empty=True)
+    said = builders.say(seen, of.lead, "Look here.")
+    commands.review(of.lead, seen.pk, Outcome.Kind.ACCEPTED, commands.Verdict("", None), 0, NOW)
+    said.refresh_from_db()
+    said.voice = keeping.keep(ContentFile(recordings.sound()), "said.wav").stored
+    said.save()
+    note = StaffNote.objects.create(enrolment=portfolio.enrolment, person=of.lead, text="Quiet today.", at=NOW)
+    return said, Answer.objects.create(annotation=said, person=of.lead, text="And here.", at=NOW), note
 
 
 def request(into: Class, student: Person, by: Person) -> JoinRequest:
@@ -213,6 +231,16 @@ READING = {"face": "lexend", "size": 115, "spacing": "wide", "tint": "cream", "r
 def row_file(client: Client, t: Things) -> HttpResponse:
     file = SimpleUploadedFile("card.jpg", builders.jpeg())
     return client.post(f"/api/portfolios/{t.portfolio.pk}/pockets/{t.log.pk}/row-files", {"file": file})
+
+
+def spoken_annotation(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("said.wav", recordings.sound())
+    return client.post(f"/api/submissions/{t.submission.pk}/annotations/0b0b0b0b/voice", {"file": file})
+
+
+def annotation_file(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("said.jsonld", b'{"type": "Annotation", "bodyValue": "So", "target": "urn:x"}')
+    return client.post(f"/api/submissions/{t.submission.pk}/web-annotations", {"file": file})
 
 
 def two_accounts(t: Things) -> dict[str, int]:
@@ -528,6 +556,26 @@ CALLS: dict[str, Call] = {
     "send_back": send("post", SUBMITTED + "/send-back", lambda t: {"feedback": "Again"}),
     "reopen": send("post", SUBMITTED + "/reopen"),
     "have_read": send("post", SUBMITTED + "/read"),
+    "see_annotations": get(SUBMITTED + "/annotations"),
+    "see_annotations_on_work": get(BOOK + "/annotations"),
+    "keep_annotation": send("put", SUBMITTED + "/annotations/0a0a0a0a", lambda t: {"kind": "comment", "text": "So"}),
+    "speak_annotation": spoken_annotation,
+    "show_annotations": send("post", SUBMITTED + "/shown-annotations"),
+    "take_annotations": get(SUBMITTED + "/web-annotations"),
+    "bring_annotations": annotation_file,
+    "remove_annotation": send("delete", "/api/annotations/{t.annotation.pk}"),
+    "restore_annotation": send("post", "/api/annotations/{t.annotation.pk}/restore"),
+    "hear_annotation": get("/api/annotations/{t.annotation.pk}/voice"),
+    "answer_annotation": send("post", "/api/annotations/{t.annotation.pk}/answers", lambda t: {"text": "Yes."}),
+    "remove_answer": send("delete", "/api/answers/{t.answer.pk}"),
+    "restore_answer": send("post", "/api/answers/{t.answer.pk}/restore"),
+    "settle_annotation": send("post", "/api/annotations/{t.annotation.pk}/settled", lambda t: {"settled": True}),
+    "tick_annotation": send("post", "/api/annotations/{t.annotation.pk}/done", lambda t: {"done": True}),
+    "choose_wording": send("post", "/api/annotations/{t.annotation.pk}/choice", lambda t: {"choice": "left"}),
+    "see_staff_notes": get(BOOK + "/staff-notes"),
+    "keep_staff_note": send("post", BOOK + "/staff-notes", lambda t: {"text": "Ask again."}),
+    "remove_staff_note": send("delete", "/api/staff-notes/{t.note.pk}"),
+    "restore_staff_note": send("post", "/api/staff-notes/{t.note.pk}/restore"),
     "add_file": upload,
     "add_link": send("post", BOOK + "/pockets/{t.pocket.pk}/links", lambda t: {"link": "https://plants.example"}),
     "write_page": send("put", BOOK + "/pockets/{t.page.pk}/page", lambda t: {"text": "Me", "version": 0}),
@@ -657,6 +705,15 @@ ALLOWED_BUT = {
     "change_filter": {403},
     "drop_filter": {403},
     "change_phrase": {403},
+    # What is said is taken back by whoever said it; before anything is decided nothing more is shown.
+    "remove_annotation": {403},
+    "restore_annotation": {403},
+    "remove_answer": {403},
+    "restore_answer": {403},
+    "remove_staff_note": {403},
+    "restore_staff_note": {403},
+    "show_annotations": {409},
+    "choose_wording": {422},
     "drop_phrase": {403},
     "restore_comment": {403},
 }

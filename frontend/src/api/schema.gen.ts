@@ -176,6 +176,186 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/annotations/{annotation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Annotation
+         * @description Take one's own annotation back.
+         */
+        delete: operations["remove_annotation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/{annotation_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Annotation
+         * @description Answer what is said.
+         */
+        post: operations["answer_annotation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/{annotation_id}/choice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Wording
+         * @description The student takes a suggested wording into their text, or leaves it.
+         */
+        post: operations["choose_wording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/{annotation_id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick Annotation
+         * @description The student ticks off what is mended.
+         */
+        post: operations["tick_annotation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/{annotation_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Annotation
+         * @description Fetch it back.
+         */
+        post: operations["restore_annotation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/{annotation_id}/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Annotation
+         * @description Say that a thread is settled, or that it goes on.
+         */
+        post: operations["settle_annotation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/{annotation_id}/voice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hear Annotation
+         * @description The recording of an annotation.
+         */
+        get: operations["hear_annotation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/answers/{answer_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Answer
+         * @description Take one's own answer back.
+         */
+        delete: operations["remove_answer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/answers/{answer_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Answer
+         * @description Let it stand again.
+         */
+        post: operations["restore_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/artefacts/{artefact_id}/file": {
         parameters: {
             query?: never;
@@ -3142,6 +3322,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/annotations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Annotations On Work
+         * @description What is said on all that stands of a student's submissions, as the student sees it.
+         */
+        get: operations["see_annotations_on_work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/artefacts": {
         parameters: {
             query?: never;
@@ -3566,6 +3766,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/staff-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Staff Notes
+         * @description What staff noted on a student in a class.
+         */
+        get: operations["see_staff_notes"];
+        put?: never;
+        /**
+         * Keep Staff Note
+         * @description Note something.
+         */
+        post: operations["keep_staff_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/taken-out": {
         parameters: {
             query?: never;
@@ -3838,6 +4062,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/staff-notes/{note_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Staff Note
+         * @description Take one's own note back.
+         */
+        delete: operations["remove_staff_note"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/staff-notes/{note_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Staff Note
+         * @description Fetch it back.
+         */
+        post: operations["restore_staff_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/start": {
         parameters: {
             query?: never;
@@ -3996,6 +4260,110 @@ export interface paths {
          * @description Accept: the mark is released, the pockets stay locked.
          */
         post: operations["accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/annotations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Annotations
+         * @description What is said on a submission: what its student sees, and one's own drafts.
+         */
+        get: operations["see_annotations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/annotations/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Annotations
+         * @description The same in the W3C Web Annotation Data Model.
+         */
+        get: operations["take_annotations"];
+        put?: never;
+        /**
+         * Bring Annotations
+         * @description Take annotations of a Web Annotation file in, as drafts.
+         */
+        post: operations["bring_annotations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/annotations/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Annotations
+         * @description Show the student what one added after the outcome.
+         */
+        post: operations["show_annotations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/annotations/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Annotation
+         * @description Keep an annotation as a draft, under a key that the page gives it.
+         */
+        put: operations["keep_annotation"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/annotations/{key}/voice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Speak Annotation
+         * @description Say it: a recording as the comment, or beside its words. ``target`` as JSON, where the comment is new.
+         */
+        post: operations["speak_annotation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4446,6 +4814,124 @@ export interface components {
         AgainIn: {
             /** Artefact */
             artefact: number;
+        };
+        /**
+         * AnnotationIn
+         * @description What a marker says, and the version that the page saw (0: none yet).
+         */
+        AnnotationIn: {
+            /**
+             * Colour
+             * @default
+             * @enum {string}
+             */
+            colour: "" | "rust" | "sea" | "plum";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "comment" | "highlight" | "suggestion" | "ink";
+            /** Strokes */
+            strokes?: components["schemas"]["StrokeShape"][];
+            target?: components["schemas"]["TargetShape"];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+            /** Wording */
+            wording?: string | null;
+        };
+        /**
+         * AnnotationShape
+         * @description An annotation; ``shown``: its student sees it.
+         */
+        AnnotationShape: {
+            /** Answers */
+            answers: components["schemas"]["AnswerShape"][];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Choice
+             * @enum {string}
+             */
+            choice: "" | "taken" | "left";
+            /** Chosen At */
+            chosen_at: string | null;
+            /**
+             * Colour
+             * @enum {string}
+             */
+            colour: "" | "rust" | "sea" | "plum";
+            /** Done At */
+            done_at: string | null;
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "comment" | "highlight" | "suggestion" | "ink";
+            /** Mine */
+            mine: boolean;
+            /** Settled At */
+            settled_at: string | null;
+            /** Settled By */
+            settled_by: string;
+            /** Shown */
+            shown: boolean;
+            /** Strokes */
+            strokes: components["schemas"]["StrokeShape"][];
+            /** Submission */
+            submission: number;
+            target: components["schemas"]["TargetShape"];
+            /** Text */
+            text: string;
+            /** Version */
+            version: number;
+            /** Voice */
+            voice: boolean;
+            /** Who */
+            who: string;
+            /** Wording */
+            wording: string | null;
+        };
+        /**
+         * AnswerIn
+         * @description What is answered.
+         */
+        AnswerIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * AnswerShape
+         * @description An answer in a thread.
+         */
+        AnswerShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Mine */
+            mine: boolean;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
         };
         /**
          * AppliedShape
@@ -5275,21 +5761,14 @@ export interface components {
         };
         /**
          * ChoiceIn
-         * @description An artefact for the show page, by its evidence.
+         * @description What the student does with a suggested wording.
          */
         ChoiceIn: {
             /**
-             * Caption
-             * @default
+             * Choice
+             * @enum {string}
              */
-            caption: string;
-            /** Evidence */
-            evidence: number;
-            /**
-             * Wide
-             * @default false
-             */
-            wide: boolean;
+            choice: "taken" | "left";
         };
         /**
          * ChoicesShape
@@ -5747,6 +6226,14 @@ export interface components {
             submissions: components["schemas"]["SubmissionLine"][];
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * DoneIn
+         * @description Whether what is said is mended.
+         */
+        DoneIn: {
+            /** Done */
+            done: boolean;
         };
         /**
          * Draft
@@ -6345,7 +6832,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -9147,7 +9634,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -9212,6 +9699,34 @@ export interface components {
             key: string;
             /** Text */
             text: string;
+        };
+        /**
+         * QuoteShape
+         * @description Words with a little of what stands around them; from–to in characters, which the server fills in.
+         */
+        QuoteShape: {
+            /**
+             * End
+             * @default 0
+             */
+            end: number;
+            /** Exact */
+            exact: string;
+            /**
+             * Prefix
+             * @default
+             */
+            prefix: string;
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Suffix
+             * @default
+             */
+            suffix: string;
         };
         /**
          * ReadCalendarShape
@@ -10005,6 +10520,14 @@ export interface components {
             confirm: boolean;
         };
         /**
+         * SettledIn
+         * @description Whether a thread is settled.
+         */
+        SettledIn: {
+            /** Settled */
+            settled: boolean;
+        };
+        /**
          * SheetColumn
          * @description A hand-in with points: what it weighs, and how its scores are spread, in per cent of the points.
          */
@@ -10128,18 +10651,11 @@ export interface components {
         };
         /**
          * ShownShape
-         * @description An artefact on a show page.
+         * @description How much was shown.
          */
         ShownShape: {
-            artefact: components["schemas"]["ArtefactShape"];
-            /** Caption */
-            caption: string;
-            /** Evidence */
-            evidence: number;
-            /** Id */
-            id: number;
-            /** Wide */
-            wide: boolean;
+            /** Count */
+            count: number;
         };
         /**
          * ShownTemplate
@@ -10201,6 +10717,26 @@ export interface components {
             artefact: number;
         };
         /**
+         * SpotShape
+         * @description A spot or a frame, in ten-thousandths of the width and height.
+         */
+        SpotShape: {
+            /**
+             * H
+             * @default 0
+             */
+            h: number;
+            /**
+             * W
+             * @default 0
+             */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * StaffIn
          * @description A colleague and the role that they have in the class.
          */
@@ -10241,6 +10777,43 @@ export interface components {
             role: "lead" | "co_teacher" | "marker" | "observer";
         };
         /**
+         * StaffNoteIn
+         * @description A note on the student, a submission of theirs, or an evidence in that.
+         */
+        StaffNoteIn: {
+            /** Evidence */
+            evidence?: number | null;
+            /** Submission */
+            submission?: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * StaffNoteShape
+         * @description A note, and what it is about: the student where no submission is named.
+         */
+        StaffNoteShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Evidence */
+            evidence: number | null;
+            /** Handin */
+            handin: string;
+            /** Id */
+            id: number;
+            /** Mine */
+            mine: boolean;
+            /** Submission */
+            submission: number | null;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * StaffShape
          * @description The staff of a class.
          */
@@ -10271,6 +10844,21 @@ export interface components {
             students: number;
             /** Title */
             title: string;
+        };
+        /**
+         * StrokeShape
+         * @description A stroke of a pen: x, y and pressure (0–100) in turn.
+         */
+        StrokeShape: {
+            /**
+             * Colour
+             * @enum {string}
+             */
+            colour: "rust" | "sea" | "plum";
+            /** Points */
+            points: number[];
+            /** Width */
+            width: number;
         };
         /**
          * StudentHandIn
@@ -10498,6 +11086,16 @@ export interface components {
             taken_away: number;
         };
         /**
+         * TakenInShape
+         * @description How many annotations of a file are new drafts, and what of it was not understood.
+         */
+        TakenInShape: {
+            /** Count */
+            count: number;
+            /** Notes */
+            notes: string[];
+        };
+        /**
          * TakenOutShape
          * @description Something that was taken out and can be brought back, by its ``id`` among its kind.
          */
@@ -10528,6 +11126,30 @@ export interface components {
             drafts: number;
             /** Left */
             left: number;
+        };
+        /**
+         * TargetShape
+         * @description What an annotation is on (``core.marking.annotations.Target``); nothing named: the whole.
+         */
+        TargetShape: {
+            /** At */
+            at?: number | null;
+            /** Column */
+            column?: string | null;
+            /** Evidence */
+            evidence?: number | null;
+            /** Page */
+            page?: number | null;
+            /** Part */
+            part?: ("text" | "artefact") | null;
+            /** Pocket */
+            pocket?: number | null;
+            /** Row */
+            row?: number | null;
+            spot?: components["schemas"]["SpotShape"] | null;
+            /** Until */
+            until?: number | null;
+            words?: components["schemas"]["QuoteShape"] | null;
         };
         /**
          * TemplateShape
@@ -11339,6 +11961,220 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    remove_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                annotation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"];
+                };
+            };
+        };
+    };
+    answer_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                annotation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerShape"];
+                };
+            };
+        };
+    };
+    choose_wording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                annotation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"];
+                };
+            };
+        };
+    };
+    tick_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                annotation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoneIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"];
+                };
+            };
+        };
+    };
+    restore_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                annotation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"];
+                };
+            };
+        };
+    };
+    settle_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                annotation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettledIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"];
+                };
+            };
+        };
+    };
+    hear_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                annotation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    remove_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                answer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerShape"];
+                };
+            };
+        };
+    };
+    restore_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                answer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerShape"];
+                };
             };
         };
     };
@@ -15414,6 +16250,28 @@ export interface operations {
             };
         };
     };
+    see_annotations_on_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"][];
+                };
+            };
+        };
+    };
     see_artefacts: {
         parameters: {
             query?: never;
@@ -15996,6 +16854,54 @@ export interface operations {
             };
         };
     };
+    see_staff_notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffNoteShape"][];
+                };
+            };
+        };
+    };
+    keep_staff_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StaffNoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffNoteShape"];
+                };
+            };
+        };
+    };
     see_taken_out: {
         parameters: {
             query?: never;
@@ -16355,6 +17261,50 @@ export interface operations {
             };
         };
     };
+    remove_staff_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                note_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffNoteShape"];
+                };
+            };
+        };
+    };
+    restore_staff_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                note_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffNoteShape"];
+                };
+            };
+        };
+    };
     see_start: {
         parameters: {
             query?: never;
@@ -16559,6 +17509,169 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReviewedShape"];
+                };
+            };
+        };
+    };
+    see_annotations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"][];
+                };
+            };
+        };
+    };
+    take_annotations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    bring_annotations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenInShape"];
+                };
+            };
+        };
+    };
+    show_annotations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownShape"];
+                };
+            };
+        };
+    };
+    keep_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnnotationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"];
+                };
+            };
+        };
+    };
+    speak_annotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Target
+                     * @default
+                     */
+                    target?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationShape"];
                 };
             };
         };

@@ -1,0 +1,1 @@
+"""Notes that staff keep for themselves."""
