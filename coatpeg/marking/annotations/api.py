@@ -90,7 +90,7 @@ def speak_annotation(
 
 @router.post(
     "/submissions/{submission_id}/shown-annotations",
-    response=shapes.ShownShape,
+    response=shapes.SaidShownShape,
     operation_id="show_annotations",
     openapi_extra=MARK,
 )
@@ -192,7 +192,7 @@ def restore_answer(request: HttpRequest, answer_id: int) -> Any:
     operation_id="settle_annotation",
     openapi_extra=MARK,
 )
-def settle_annotation(request: HttpRequest, annotation_id: int, body: shapes.SettledIn) -> Any:
+def settle_annotation(request: HttpRequest, annotation_id: int, body: shapes.ThreadSettledIn) -> Any:
     """Say that a thread is settled, or that it goes on."""
     person = person_of(request)
     return reading.data(making.settle(person, annotation_id, now(), settled=body.settled), person)
@@ -216,7 +216,7 @@ def tick_annotation(request: HttpRequest, annotation_id: int, body: shapes.DoneI
     operation_id="choose_wording",
     openapi_extra=HAND_IN,
 )
-def choose_wording(request: HttpRequest, annotation_id: int, body: shapes.ChoiceIn) -> Any:
+def choose_wording(request: HttpRequest, annotation_id: int, body: shapes.WordingChoiceIn) -> Any:
     """The student takes a suggested wording into their text, or leaves it."""
     person = person_of(request)
     return reading.data(choosing.choose(person, annotation_id, body.choice, now()), person)

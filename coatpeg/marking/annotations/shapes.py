@@ -127,7 +127,7 @@ class AnswerIn(Shape):
     text: str = Field(max_length=50_000)
 
 
-class SettledIn(Shape):
+class ThreadSettledIn(Shape):
     """Whether a thread is settled."""
 
     settled: bool
@@ -139,13 +139,13 @@ class DoneIn(Shape):
     done: bool
 
 
-class ChoiceIn(Shape):
+class WordingChoiceIn(Shape):
     """What the student does with a suggested wording."""
 
     choice: Literal["taken", "left"]
 
 
-class ShownShape(Shape):
+class SaidShownShape(Shape):
     """How much was shown."""
 
     count: int

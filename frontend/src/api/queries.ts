@@ -195,6 +195,20 @@ export const submissionQuery = (group_id: number, submission_id: number) =>
     queryFn: () => data(client.GET("/api/submissions/{submission_id}", { params: { path: { submission_id } } })),
   });
 
+/** What is said on a submission. */
+export const annotationsQuery = (group_id: number, submission_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "annotations", submission_id],
+    queryFn: () => data(client.GET("/api/submissions/{submission_id}/annotations", { params: { path: { submission_id } } })),
+  });
+
+/** What is said on all that stands of a student's submissions. */
+export const annotationsOnWorkQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "annotations", "portfolio", portfolio_id],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/annotations", { params: { path: { portfolio_id } } })),
+  });
+
 export const portfolioQuery = (group_id: number, portfolio_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "portfolio", portfolio_id],

@@ -4286,50 +4286,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/submissions/{submission_id}/annotations/file": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Take Annotations
-         * @description The same in the W3C Web Annotation Data Model.
-         */
-        get: operations["take_annotations"];
-        put?: never;
-        /**
-         * Bring Annotations
-         * @description Take annotations of a Web Annotation file in, as drafts.
-         */
-        post: operations["bring_annotations"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/submissions/{submission_id}/annotations/shown": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Show Annotations
-         * @description Show the student what one added after the outcome.
-         */
-        post: operations["show_annotations"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/submissions/{submission_id}/annotations/{key}": {
         parameters: {
             query?: never;
@@ -4470,6 +4426,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/submissions/{submission_id}/shown-annotations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Annotations
+         * @description Show the student what one added after the outcome.
+         */
+        post: operations["show_annotations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}/take-back": {
         parameters: {
             query?: never;
@@ -4484,6 +4460,30 @@ export interface paths {
          * @description Take the newest submission back before it is marked.
          */
         post: operations["take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/web-annotations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Annotations
+         * @description The same in the W3C Web Annotation Data Model.
+         */
+        get: operations["take_annotations"];
+        put?: never;
+        /**
+         * Bring Annotations
+         * @description Take annotations of a Web Annotation file in, as drafts.
+         */
+        post: operations["bring_annotations"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5761,14 +5761,21 @@ export interface components {
         };
         /**
          * ChoiceIn
-         * @description What the student does with a suggested wording.
+         * @description An artefact for the show page, by its evidence.
          */
         ChoiceIn: {
             /**
-             * Choice
-             * @enum {string}
+             * Caption
+             * @default
              */
-            choice: "taken" | "left";
+            caption: string;
+            /** Evidence */
+            evidence: number;
+            /**
+             * Wide
+             * @default false
+             */
+            wide: boolean;
         };
         /**
          * ChoicesShape
@@ -10256,6 +10263,14 @@ export interface components {
             };
         };
         /**
+         * SaidShownShape
+         * @description How much was shown.
+         */
+        SaidShownShape: {
+            /** Count */
+            count: number;
+        };
+        /**
          * SameFile
          * @description An artefact that another student of the class brought in too.
          */
@@ -10520,14 +10535,6 @@ export interface components {
             confirm: boolean;
         };
         /**
-         * SettledIn
-         * @description Whether a thread is settled.
-         */
-        SettledIn: {
-            /** Settled */
-            settled: boolean;
-        };
-        /**
          * SheetColumn
          * @description A hand-in with points: what it weighs, and how its scores are spread, in per cent of the points.
          */
@@ -10651,11 +10658,18 @@ export interface components {
         };
         /**
          * ShownShape
-         * @description How much was shown.
+         * @description An artefact on a show page.
          */
         ShownShape: {
-            /** Count */
-            count: number;
+            artefact: components["schemas"]["ArtefactShape"];
+            /** Caption */
+            caption: string;
+            /** Evidence */
+            evidence: number;
+            /** Id */
+            id: number;
+            /** Wide */
+            wide: boolean;
         };
         /**
          * ShownTemplate
@@ -11258,6 +11272,14 @@ export interface components {
             version: number;
         };
         /**
+         * ThreadSettledIn
+         * @description Whether a thread is settled.
+         */
+        ThreadSettledIn: {
+            /** Settled */
+            settled: boolean;
+        };
+        /**
          * TitleIn
          * @description A section's title.
          */
@@ -11684,6 +11706,17 @@ export interface components {
             school_days: number;
         };
         /**
+         * WordingChoiceIn
+         * @description What the student does with a suggested wording.
+         */
+        WordingChoiceIn: {
+            /**
+             * Choice
+             * @enum {string}
+             */
+            choice: "taken" | "left";
+        };
+        /**
          * Worklist
          * @description What to hand in, and the rest.
          */
@@ -12023,7 +12056,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChoiceIn"];
+                "application/json": components["schemas"]["WordingChoiceIn"];
             };
         };
         responses: {
@@ -12097,7 +12130,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SettledIn"];
+                "application/json": components["schemas"]["ThreadSettledIn"];
             };
         };
         responses: {
@@ -17535,82 +17568,6 @@ export interface operations {
             };
         };
     };
-    take_annotations: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                submission_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-        };
-    };
-    bring_annotations: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                submission_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "multipart/form-data": {
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TakenInShape"];
-                };
-            };
-        };
-    };
-    show_annotations: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                submission_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShownShape"];
-                };
-            };
-        };
-    };
     keep_annotation: {
         parameters: {
             query?: never;
@@ -17790,6 +17747,28 @@ export interface operations {
             };
         };
     };
+    show_annotations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidShownShape"];
+                };
+            };
+        };
+    };
     take_back: {
         parameters: {
             query?: never;
@@ -17807,6 +17786,60 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    take_annotations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    bring_annotations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenInShape"];
+                };
             };
         };
     };

@@ -14,6 +14,8 @@ interface Props {
   form?: ReactNode;
   onEdit?: (row: Row) => void;
   onRemove?: (row: Row) => void;
+  /** What is said on a row. */
+  remark?: (row: Row) => ReactNode;
 }
 
 export function LogTable(props: Props) {
@@ -22,7 +24,7 @@ export function LogTable(props: Props) {
   return narrow ? <Cards {...props} /> : <Table {...props} />;
 }
 
-function Table({ log, editing = null, form, onEdit, onRemove }: Props) {
+function Table({ log, editing = null, form, onEdit, onRemove, remark }: Props) {
   const columns = log.columns ?? [];
   const actions = onEdit !== undefined;
   return (
@@ -57,6 +59,7 @@ function Table({ log, editing = null, form, onEdit, onRemove }: Props) {
                   ))}
                   <td className="py-1 pr-1 text-right whitespace-nowrap">
                     <RowState row={row} />
+                    {remark?.(row)}
                     {actions && !row.locked && <Acts row={row} onEdit={onEdit} onRemove={onRemove} />}
                   </td>
                 </tr>
@@ -68,7 +71,7 @@ function Table({ log, editing = null, form, onEdit, onRemove }: Props) {
   );
 }
 
-function Cards({ log, editing = null, form, onEdit, onRemove }: Props) {
+function Cards({ log, editing = null, form, onEdit, onRemove, remark }: Props) {
   const columns = log.columns ?? [];
   const actions = onEdit !== undefined;
   return (
@@ -93,6 +96,7 @@ function Cards({ log, editing = null, form, onEdit, onRemove }: Props) {
                       ))}
                   </dl>
                   <RowState row={row} />
+                  {remark?.(row)}
                 </div>
                 {actions && !row.locked && <Acts row={row} onEdit={onEdit} onRemove={onRemove} />}
               </div>

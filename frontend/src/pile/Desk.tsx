@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { cellQuery, submissionQuery } from "../api/queries";
+import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
@@ -16,6 +17,10 @@ import { ForThem } from "../submission/ForThem";
 import { RichText } from "../ui/reading/RichText";
 import { TEXTS as SUBMISSION } from "../submission/texts";
 import { FrozenPockets } from "../submission/FrozenPockets";
+import { useSaid } from "../submission/said/said";
+import { NotShown, SaidFiles } from "../submission/said/SaidFoot";
+import { SaidList } from "../submission/said/SaidList";
+import { SaidProvider } from "../submission/said/SaidProvider";
 import { TEXTS } from "./texts";
 
 type Shape = Schema["Desk"];
@@ -26,7 +31,19 @@ function facts(desk: Shape): string {
   return [count, when].filter(Boolean).join(" · ");
 }
 
+const WHOLE = {};
+
 export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
+  const marks = may(useGroup(), "mark") && !desk.handin.taken_away && !desk.voided_at;
+  return (
+    <SaidProvider groupId={groupId} submission={desk.id} writes={marks}>
+      <Laid desk={desk} groupId={groupId} />
+    </SaidProvider>
+  );
+}
+
+function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
+  const said = useSaid();
   const earlier = desk.submissions.filter((one) => one.number < desk.number).at(-1);
   const [beside, setBeside] = useState(false);
   return (
@@ -50,6 +67,7 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
       </header>
       <div className="flex flex-col gap-4 p-5">
         <Notices desk={desk} />
+        {said && <NotShown said={said} decided={desk.outcomes.some((one) => !one.voided_at)} name={desk.student.given_name} />}
         {desk.handin.model_answer && (
           <details className="rounded-lg border border-edge bg-paper p-3">
             <summary className="min-h-8 cursor-pointer font-bold">{SUBMISSION.modelAnswer}</summary>
@@ -70,6 +88,8 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
         ) : (
           <FrozenPockets pockets={desk.pockets} />
         )}
+        {said && <SaidList said={said} pocket={null} target={WHOLE} />}
+        {said && <SaidFiles said={said} />}
         {desk.outcomes.map((one) => (
           <div key={one.id} className={one.voided_at ? "opacity-80" : ""}>
             {one.voided_at && <p className="text-quiet">{TEXTS.reopenedVoidedAt({ voided_at: moment(one.voided_at) })}</p>}
@@ -119,7 +139,9 @@ function Beside({ groupId, id }: { groupId: number; id: number }) {
   const outcome = found.data.outcomes.find((one) => !one.voided_at);
   return (
     <div className="flex flex-col gap-4">
-      <FrozenPockets pockets={found.data.pockets} />
+      <SaidProvider groupId={groupId} submission={id}>
+        <FrozenPockets pockets={found.data.pockets} />
+      </SaidProvider>
       {outcome && <FeedbackCard line={{ ...outcome, points: found.data.handin.points }} />}
     </div>
   );

@@ -20,6 +20,7 @@ import { Comments } from "./Comments";
 import { EvidenceCard } from "./EvidenceCard";
 import { GivenFiles } from "./GivenFiles";
 import { dueWords, HandInBar } from "../submission/HandInBar";
+import { OnTheWork } from "../submission/said/OnTheWork";
 import { PagePocket } from "./PagePocket";
 import { TEXTS } from "./texts";
 import { UploadList } from "../taking-in/UploadList";
@@ -78,6 +79,7 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
       {mine && (pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
       {!waits && bars}
       <Feedback groupId={groupId} portfolio={portfolio} handins={asked.map((one) => one.id)} />
+      <OnTheWork groupId={groupId} portfolio={portfolio} pocket={pocket.id} mends={mine && mayHandIn} />
       {pocket.log ? (
         <LogPocket pocket={pocket} log={pocket.log} groupId={groupId} portfolio={portfolio} />
       ) : pocket.kind === "page" ? (

@@ -25,6 +25,8 @@ type State = "ready" | "recording" | "paused" | "done";
 interface Props {
   /** Only sound: what is said about an artefact. */
   soundOnly?: boolean;
+  /** In seconds. */
+  longest?: number;
   title: string;
   onDone: (recording: Blob, name: string) => void;
   onClose: () => void;
@@ -35,7 +37,7 @@ function clockOf(seconds: number): string {
 }
 
 // eslint-disable-next-line complexity -- one branch for each state of a recording, sound or film
-export function RecordDialog({ soundOnly = false, title, onDone, onClose }: Props) {
+export function RecordDialog({ soundOnly = false, longest = LONGEST, title, onDone, onClose }: Props) {
   const [kind, setKind] = useState<Kind>("sound");
   const [state, setState] = useState<State>("ready");
   const [seconds, setSeconds] = useState(0);
@@ -58,8 +60,8 @@ export function RecordDialog({ soundOnly = false, title, onDone, onClose }: Prop
     return () => clearInterval(timer);
   }, [state]);
   useEffect(() => {
-    if (seconds >= LONGEST && recorder.current?.state === "recording") recorder.current.stop();
-  }, [seconds]);
+    if (seconds >= longest && recorder.current?.state === "recording") recorder.current.stop();
+  }, [seconds, longest]);
 
   const begin = async () => {
     setProblem("");
@@ -126,7 +128,7 @@ export function RecordDialog({ soundOnly = false, title, onDone, onClose }: Prop
       {state === "done" && made && <Player video={kind === "video"} src={made.address} label={RECORD.again} className="max-h-[45vh]" />}
       <div className="flex items-center gap-4">
         <p role="timer" className="figures text-2xl">
-          {clockOf(seconds)} <span className="text-base text-quiet">{TEXTS.ofLongest({ LONGEST: clockOf(LONGEST) })}</span>
+          {clockOf(seconds)} <span className="text-base text-quiet">{TEXTS.ofLongest({ LONGEST: clockOf(longest) })}</span>
         </p>
         {(state === "recording" || state === "paused") && <meter aria-label={RECORD.level} min={0} max={1} value={state === "recording" ? level : 0} className="h-4 flex-1" />}
       </div>

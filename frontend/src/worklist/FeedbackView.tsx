@@ -1,13 +1,19 @@
 /** Everything that came back, newest first. */
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { feedbackQuery } from "../api/queries";
+import { annotationsOnWorkQuery, feedbackQuery } from "../api/queries";
 import { useGroup, useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { Failed, Waiting } from "../ui/Waiting";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { HaveRead } from "../submission/HaveRead";
+import { SAID } from "../submission/said/saidTexts";
 import { TEXTS } from "./texts";
+
+/** How much is said on the work itself. */
+function OnWork({ count }: { count: number }) {
+  return count > 0 ? <span className="flex min-h-11 items-center text-ink-soft">{SAID.onWork({ count })}</span> : null;
+}
 
 const LINK = "flex min-h-11 items-center font-semibold text-in underline";
 
@@ -15,6 +21,7 @@ export function FeedbackView() {
   const groupId = useGroupId();
   const portfolio = useGroup()?.portfolio ?? 0;
   const feedback = useQuery(feedbackQuery(groupId, portfolio));
+  const said = useQuery(annotationsOnWorkQuery(groupId, portfolio));
   if (feedback.isPending) return <Waiting />;
   if (feedback.isError) return <Failed error={feedback.error} again={() => void feedback.refetch()} />;
   return (
@@ -35,6 +42,7 @@ export function FeedbackView() {
                 <Link to={`/g/${groupId}/portfolio/${portfolio}/submission/${line.submission}`} className={LINK}>
                   {TEXTS.readWhatYouHandedIn}
                 </Link>
+                <OnWork count={said.data?.filter((one) => one.submission === line.submission).length ?? 0} />
                 {line.kind === "sent_back" && line.pocket && (
                   <Link to={`/g/${groupId}/portfolio/${portfolio}/${line.pocket}`} className={LINK}>
                     {TEXTS.openThePocket}

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ArrowLeft } from "lucide-react";
 import { Link, useParams } from "react-router";
 import { submissionQuery } from "../api/queries";
-import { useGroupId } from "../api/session";
+import { useGroup, useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
 import { moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -11,16 +11,36 @@ import { lateness, STATUS_WITHIN } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { ForThem } from "../submission/ForThem";
 import { FrozenPockets } from "../submission/FrozenPockets";
+import { useSaid } from "../submission/said/said";
+import { SaidFiles } from "../submission/said/SaidFoot";
+import { SaidList } from "../submission/said/SaidList";
+import { SaidProvider } from "../submission/said/SaidProvider";
 import { TEXTS } from "./texts";
+
+const WHOLE = {};
+
+/** What is said on the whole of what is shown. */
+function OnTheWhole() {
+  const said = useSaid();
+  if (!said || said.list.length === 0) return null;
+  return (
+    <>
+      <SaidList said={said} pocket={null} target={WHOLE} />
+      <SaidFiles said={said} />
+    </>
+  );
+}
 
 // eslint-disable-next-line complexity -- one branch for each state of what was handed in
 export function SubmissionView() {
   const groupId = useGroupId();
   const { submission: id, portfolio } = useParams();
+  const group = useGroup();
   const found = useQuery(submissionQuery(groupId, Number(id)));
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   const one = found.data;
+  const mine = group?.portfolio === Number(portfolio);
   const pocket = one.pockets[0];
   const outcome = one.outcomes.find((each) => !each.voided_at);
   return (
@@ -55,7 +75,10 @@ export function SubmissionView() {
         </div>
       </header>
       {outcome && <FeedbackCard line={{ ...outcome, points: one.handin.points }} />}
-      <FrozenPockets pockets={one.pockets} />
+      <SaidProvider groupId={groupId} submission={one.id} mends={mine}>
+        <FrozenPockets pockets={one.pockets} />
+        <OnTheWhole />
+      </SaidProvider>
     </article>
   );
 }
