@@ -30,14 +30,15 @@ FOR_TESTS = (
     "file",
     "mariadb-client",
     "libimage-exiftool-perl",
+    "poppler-utils",
     "unicode-data",
     "libreoffice-writer-nogui",
     "libreoffice-calc-nogui",
     "libreoffice-impress-nogui",
 )
-"""A browser; libmagic's command and exiftool to compare with; the dump program by which Django clones test databases;
-Unicode's own test cases of word and sentence boundaries; LibreOffice, without which some documents are only offered as
-they are."""
+"""A browser; libmagic's command, exiftool and poppler to compare with; the dump program by which Django clones test
+databases; Unicode's own test cases of word and sentence boundaries; LibreOffice, without which some documents are only
+offered as they are."""
 LEAST_NODE = (20, 19)
 
 

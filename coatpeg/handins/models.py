@@ -243,10 +243,12 @@ class KeptFacts(models.Model):
 
 
 class Pack(models.Model):
-    """Everything handed in for a hand-in as one file, as somebody of the staff asked for it; kept for a day."""
+    """Everything handed in for a hand-in as one file, or one submission marked, as somebody asked for it."""
 
     key = models.CharField(max_length=36, unique=True, db_collation="utf8mb4_bin")
     handin = models.ForeignKey(HandIn, models.CASCADE, related_name="+")
+    submission = models.ForeignKey(Submission, models.CASCADE, null=True, related_name="+")
+    """Of this one alone, with what is said on it: a marked copy."""
     person = models.ForeignKey(Person, models.CASCADE, related_name="+")
     asked_at = models.DateTimeField()
     form = models.CharField(max_length=3, default="zip", choices=[(one, one) for one in ("zip", "pdf")])

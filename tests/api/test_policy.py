@@ -430,6 +430,7 @@ CALLS: dict[str, Call] = {
     "lay_out_handins": send("post", GROUP + "/laid-out", lambda t: {"source": t.of.group.pk}),
     "take_up_handins": undo("handins_laid_out", "laid-out"),
     "ask_for_pack": send("post", GROUP + "/handins/{t.handin.pk}/packs", {}),
+    "ask_for_marked_copy": send("post", SUBMITTED + "/marked"),
     "see_pack": pack(""),
     "read_pack": pack("/file"),
     "print_receipt": get("/api/submissions/{t.submission.pk}/receipt.pdf"),

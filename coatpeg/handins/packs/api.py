@@ -55,6 +55,17 @@ def ask_for_pack(request: HttpRequest, group_id: int, handin_id: int, body: Pack
     return Status(202, _data(making.ask(person_of(request), group_id, handin_id, now(), body.form)))
 
 
+@router.post(
+    "/submissions/{submission_id}/marked",
+    response={202: PackShape},
+    operation_id="ask_for_marked_copy",
+    openapi_extra=SEE,
+)
+def ask_for_marked_copy(request: HttpRequest, submission_id: int) -> Any:
+    """Have a submission printed with what is said on it."""
+    return Status(202, _data(making.ask_marked(person_of(request), submission_id, now())))
+
+
 @router.get("/packs/{key}", response=PackShape, operation_id="see_pack", openapi_extra=SEE)
 def see_pack(request: HttpRequest, key: str) -> Any:
     """How far it is."""

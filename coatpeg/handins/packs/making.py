@@ -16,11 +16,12 @@ from coatpeg.core.errors import Busy, Gone
 from coatpeg.core.people.file_names import Taken, file_name
 from coatpeg.core.people.names import SortKey, sort_key
 from coatpeg.core.policy import Action
+from coatpeg.handins.handing.outcomes import submission_for
 from coatpeg.handins.models import HandIn, KeptFacts, Pack, Submission
 from coatpeg.handins.packs import paper
 from coatpeg.handins.packs.contents import bytes_of, entries
 from coatpeg.jobs.kinds import Kind, job
-from coatpeg.people.access import require_in_group
+from coatpeg.people.access import require_for_student, require_in_group
 from coatpeg.people.models import Person
 
 KEPT = timedelta(days=1)
@@ -47,12 +48,32 @@ def ask(person: Person, group_id: int, handin_id: int, now: datetime, form: str 
     return pack
 
 
+def ask_marked(person: Person, submission_id: int, now: datetime) -> Pack:
+    """Ask for a marked copy of a submission that this person may read, as they see what is said on it."""
+    submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
+    pack = Pack.objects.create(
+        key=str(uuid4()),
+        handin=submission.handin,
+        submission=submission,
+        person=person,
+        asked_at=now,
+        total=1,
+        form="pdf",
+    )
+    make_pack.enqueue(pack.pk)
+    return pack
+
+
 def pack_of(person: Person, key: str) -> Pack:
     """A pack that this person asked for, while they may still see what is in it."""
-    pack = Pack.objects.filter(key=key, person=person).select_related("handin").first()
+    rows = Pack.objects.select_related("handin", "submission__enrolment__person")
+    pack = rows.filter(key=key, person=person).first()
     if pack is None:
         raise Gone("There is no such file any more.", fix="Ask for it again under Hand-ins.")
-    require_in_group(person, Action.SEE_SUBMISSION, pack.handin.group_id)
+    if pack.submission is not None:
+        require_for_student(person, Action.SEE_SUBMISSION, pack.submission.enrolment)
+    else:
+        require_in_group(person, Action.SEE_SUBMISSION, pack.handin.group_id)
     return pack
 
 
@@ -65,7 +86,8 @@ def path_of(pack: Pack) -> Path:
 
 def name_of(pack: Pack) -> str:
     """The name under which it is saved."""
-    return file_name(f"{pack.handin.title} {pack.asked_at:%Y-%m-%d}.{pack.form}")
+    whose = f" {pack.submission.enrolment.person.listed}" if pack.submission else ""
+    return file_name(f"{pack.handin.title}{whose} {pack.asked_at:%Y-%m-%d}.{pack.form}")
 
 
 def _newest(handin: HandIn) -> list[int]:
@@ -80,16 +102,20 @@ def _given_up(pack_id: int, reason: str) -> None:
 @job(Kind("putting handed-in work together", limit=LONGEST, given_up=_given_up))
 def make_pack(pack_id: int) -> int:
     """Make a pack; returns how many students are in it. Made again, it takes the place of what was begun."""
-    pack = Pack.objects.select_related("handin").filter(pk=pack_id, ready_at=None).first()
+    rows = Pack.objects.select_related("handin", "person", "submission__enrolment__person", "submission__handin")
+    pack = rows.filter(pk=pack_id, ready_at=None).first()
     if pack is None:
         return 0
-    found = Submission.objects.filter(pk__in=_newest(pack.handin)).select_related("enrolment__person", "handin")
+    wanted = [pack.submission_id] if pack.submission_id else _newest(pack.handin)
+    found = Submission.objects.filter(pk__in=wanted).select_related("enrolment__person", "handin")
     submissions = sorted(found, key=_place)
     Pack.objects.filter(pk=pack_id).update(total=len(submissions), done=0)
     folder().mkdir(parents=True, exist_ok=True)
     final = folder() / f"{pack.key}.{pack.form}"
     temporary = final.with_suffix(".part")
-    if pack.form == "pdf":
+    if pack.submission is not None:
+        temporary.write_bytes(paper.pages(pack.submission, paper.marks_on(pack.submission, pack.person)))
+    elif pack.form == "pdf":
         paper.joined(_printed(pack_id, submissions), temporary)
     else:
         _write(temporary, pack_id, submissions)

@@ -32,9 +32,13 @@ LARGEST_FILE = 8 * 1024 * 1024
 
 def of_submission(person: Person, submission_id: int) -> list[dict[str, Any]]:
     """What this person may see: what its student sees, and their own drafts. Three queries beside the policy's."""
-    submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
+    return [data(one, person) for one in seen_on(person, submission_for(person, Action.SEE_SUBMISSION, submission_id))]
+
+
+def seen_on(person: Person, submission: Submission) -> Iterable[Annotation]:
+    """The same as rows, of a submission that this person may read."""
     marks = decide(Action.MARK, to_student(person, submission.enrolment)).allowed
-    return [data(one, person) for one in _seen(person, [submission.pk], drafts=marks)]
+    return _seen(person, [submission.pk], drafts=marks)
 
 
 def _seen(person: Person, submissions: Iterable[int], *, drafts: bool) -> Iterable[Annotation]:
@@ -102,8 +106,7 @@ def voice_of(person: Person, annotation_id: int) -> StoredFile:
 def as_file(person: Person, submission_id: int) -> tuple[dict[str, Any], str]:
     """What this person may see as a Web Annotation collection, and the name of its file."""
     submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
-    marks = decide(Action.MARK, to_student(person, submission.enrolment)).allowed
-    said = [_said(one) for one in _seen(person, [submission.pk], drafts=marks)]
+    said = [_said(one) for one in seen_on(person, submission)]
     title = f"{submission.enrolment.person.full_name}, {submission.handin.title}, {submission.number}"
     return web_annotations.collection(submission.pk, title, said, surfaces_of(submission)), title
 

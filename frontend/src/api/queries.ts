@@ -209,6 +209,13 @@ export const annotationsOnWorkQuery = (group_id: number, portfolio_id: number) =
     queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/annotations", { params: { path: { portfolio_id } } })),
   });
 
+/** What staff noted on a student for themselves. */
+export const staffNotesQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "staff-notes", portfolio_id],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/staff-notes", { params: { path: { portfolio_id } } })),
+  });
+
 export const portfolioQuery = (group_id: number, portfolio_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "portfolio", portfolio_id],

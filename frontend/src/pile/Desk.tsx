@@ -15,6 +15,7 @@ import { FeedbackCard } from "../submission/FeedbackCard";
 import { IsRead } from "../submission/HaveRead";
 import { ForThem } from "../submission/ForThem";
 import { RichText } from "../ui/reading/RichText";
+import { StaffNotes } from "../submission/StaffNotes";
 import { TEXTS as SUBMISSION } from "../submission/texts";
 import { FrozenPockets } from "../submission/FrozenPockets";
 import { useSaid } from "../submission/said/said";
@@ -90,6 +91,7 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
         )}
         {said && <SaidList said={said} pocket={null} target={WHOLE} />}
         {said && <SaidFiles said={said} />}
+        <Notes desk={desk} groupId={groupId} />
         {desk.outcomes.map((one) => (
           <div key={one.id} className={one.voided_at ? "opacity-80" : ""}>
             {one.voided_at && <p className="text-quiet">{TEXTS.reopenedVoidedAt({ voided_at: moment(one.voided_at) })}</p>}
@@ -131,6 +133,12 @@ function PortfolioLink({ desk, groupId }: { desk: Shape; groupId: number }) {
       {TEXTS.portfolio}
     </Link>
   );
+}
+
+/** What staff note for themselves, on this submission. */
+function Notes({ desk, groupId }: { desk: Shape; groupId: number }) {
+  const cell = useQuery(cellQuery(groupId, desk.handin.id, desk.student.id));
+  return cell.data?.portfolio ? <StaffNotes groupId={groupId} portfolio={cell.data.portfolio} submission={desk.id} /> : null;
 }
 
 function Beside({ groupId, id }: { groupId: number; id: number }) {

@@ -18,6 +18,7 @@ import { LoosePageView } from "./LoosePageView";
 import { NextUp } from "./NextUp";
 import { PocketList } from "./PocketList";
 import { PocketPage } from "./PocketPage";
+import { StaffNotes } from "../submission/StaffNotes";
 import { TEXTS, WHOLE } from "./texts";
 
 /** What stands at the right beside pockets and pages, by the last part of the address. */
@@ -49,6 +50,11 @@ export function PocketsView() {
         <PocketList key={portfolio.data.id} portfolio={portfolio.data} base={base} chosen={Number(pocket) || null} only={looking.only ? looking.since : null} />
         <LoosePages portfolio={portfolio.data} base={base} />
         <More portfolio={portfolio.data} base={base} />
+        {!portfolio.data.mine && (
+          <div className="p-3">
+            <StaffNotes key={portfolio.data.id} groupId={groupId} portfolio={portfolio.data.id} submission={null} />
+          </div>
+        )}
       </aside>
       <div className={`min-w-0 flex-1 overflow-y-auto ${chosen ? "" : "max-md:hidden"}`}>
         {chosen ? (

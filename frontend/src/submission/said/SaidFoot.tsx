@@ -1,6 +1,6 @@
 /** What goes for all that is said on a submission: what the student does not see yet, files out and in, the marked copy. */
 import { useMutation } from "@tanstack/react-query";
-import { Download, Upload } from "lucide-react";
+import { Download, Printer, Upload } from "lucide-react";
 import { useRef } from "react";
 import { client, data } from "../../api/client";
 import type { Schema } from "../../api/client";
@@ -35,6 +35,41 @@ export function NotShown({ said, decided, name }: { said: Said; decided: boolean
   );
 }
 
+const EVERY = 400;
+/** Milliseconds between two looks at whether the copy is there. */
+
+/** The submission printed with what is said on it: made in the background, then downloaded. */
+function MarkedCopy({ submission }: { submission: number }) {
+  const say = useSay();
+  const make = useMutation({
+    mutationFn: async () => {
+      let pack = await data(client.POST("/api/submissions/{submission_id}/marked", { params: { path: { submission_id: submission } } }));
+      while (!pack.ready_at && !pack.problem) {
+        await new Promise((done) => setTimeout(done, EVERY));
+        pack = await data(client.GET("/api/packs/{key}", { params: { path: { key: pack.key } } }));
+      }
+      if (pack.problem) throw new Problem({ title: SAID.noCopy, fix: SAID.noCopyFix }, 500);
+      return pack;
+    },
+    onSuccess: (pack) => {
+      const link = document.createElement("a");
+      link.href = `/api/packs/${pack.key}/file`;
+      link.download = "";
+      link.click();
+      say(SAID.copyThere);
+    },
+  });
+  return (
+    <>
+      <button type="button" className={LINK} aria-disabled={make.isPending} onClick={() => !make.isPending && make.mutate()}>
+        <Printer aria-hidden size={15} />
+        {make.isPending ? SAID.copyMaking : SAID.copy}
+      </button>
+      {make.error instanceof Problem && <Notice title={make.error.title} fix={make.error.fix} />}
+    </>
+  );
+}
+
 const LINK = "inline-flex min-h-8 items-center gap-1.5 text-sm font-semibold text-in underline";
 
 export function SaidFiles({ said }: { said: Said }) {
@@ -58,6 +93,7 @@ export function SaidFiles({ said }: { said: Said }) {
             {SAID.file}
           </a>
         )}
+        {said.list.length > 0 && <MarkedCopy submission={said.submission} />}
         {said.writes && (
           <button type="button" className={LINK} onClick={() => field.current?.click()}>
             <Upload aria-hidden size={15} />
