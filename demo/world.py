@@ -14,7 +14,7 @@ from coatpeg.notices import fanning, mailing
 from coatpeg.notices.models import Delivery
 from coatpeg.outlines import dealing
 from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term, WorkingGroup
-from demo import building, desk, extras, names, others
+from demo import building, desk, extras, names, others, saying
 from demo.building import Days, Kept
 from demo.plot import SECTIONS, ZONE, Student, plan_handins
 from demo.term import live
@@ -114,6 +114,7 @@ def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: C
     extras.looked_in(team["okafor"], students, now - timedelta(days=1))
     extras.waiting_list(group, students, now)
     desk.lately(team["okafor"], group.pk, now)
+    saying.said(team, group.pk, now)
     return students
 
 

@@ -70,6 +70,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
             f"{base}/pile/{waiting[0]['submission']}",
             f"{base}/hand-ins",
             f"{base}/hand-ins?new=1",
+            f"{base}/hand-ins/{column['id']}/marking",
             *(f"{base}/template?pocket={one['id']}" for one in _of_each_kind(pockets)),
             f"{base}/setup/list",
             f"{base}/setup/list?bring=1",

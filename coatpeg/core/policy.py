@@ -55,6 +55,8 @@ class Action(StrEnum):
     HAND_IN_FOR = "hand in for a student"
     SEE_PILE = "see the marking pile"
     MARK = "mark a submission"
+    DECIDE_ALONE = "decide without the second marker"
+    SEE_AGREEMENT = "see how far markers agree"
     SEE_PORTFOLIO = "look into a portfolio"
     SEE_WORKLIST = "see what to hand in"
     SEE_SUBMISSION = "read a submission"
@@ -113,6 +115,8 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.HAND_IN_FOR: _SETTERS,
     Action.SEE_PILE: _MARKERS,
     Action.MARK: _MARKERS,
+    Action.DECIDE_ALONE: (Role.LEAD,),
+    Action.SEE_AGREEMENT: _MARKERS,
     Action.SEE_PORTFOLIO: _STAFF,
     Action.SEE_SUBMISSION: _STAFF,
     Action.SEE_ROSTER: _STAFF,
@@ -206,6 +210,8 @@ _BECAUSE: dict[Action, str] = {
     Action.HAND_IN_FOR: "Only the lead and co-teachers of the class hand in for a student.",
     Action.SEE_PILE: "The marking pile is for the class's lead, co-teachers and markers.",
     Action.MARK: "Only the class's lead, co-teachers and markers mark submissions.",
+    Action.DECIDE_ALONE: "Only a lead of the class decides without the second marker.",
+    Action.SEE_AGREEMENT: "How far markers agree is for the class's lead, co-teachers and markers.",
     Action.ARRANGE_PORTFOLIO: "Only the student arranges their own portfolio.",
     Action.FILL_POCKET: "Only the student puts work into their own portfolio.",
     Action.HAND_IN: "Only the student hands in their own work.",

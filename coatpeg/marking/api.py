@@ -96,10 +96,11 @@ def save_draft(request: HttpRequest, submission_id: int, body: shapes.MarkIn) ->
 @router.post(
     "/submissions/{submission_id}/accept", response=shapes.ReviewedShape, operation_id="accept", openapi_extra=MARK
 )
-def accept(request: HttpRequest, submission_id: int, body: shapes.MarkIn) -> Any:
+def accept(request: HttpRequest, submission_id: int, body: shapes.AgreedIn) -> Any:
     """Accept: the mark is released, the pockets stay locked."""
+    person, kind = person_of(request), Outcome.Kind.ACCEPTED
     outcome, released = commands.review(
-        person_of(request), submission_id, Outcome.Kind.ACCEPTED, _verdict(body), body.version, now()
+        person, submission_id, kind, _verdict(body), body.version, now(), alone=body.alone
     )
     return {"outcome": outcome.pk, "released": released}
 
@@ -122,6 +123,7 @@ def send_back(request: HttpRequest, submission_id: int, body: shapes.SendBackIn)
         now(),
         pockets=frozenset(body.pockets),
         due_again=again,
+        alone=body.alone,
     )
     return {"outcome": outcome.pk, "released": released}
 

@@ -22,6 +22,7 @@ from coatpeg.handins.handing import outcomes
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.annotations import making
 from coatpeg.marking.models import DraftMark, ReleasedMark
+from coatpeg.marking.two import marks
 from coatpeg.people.calendars import check_class_days
 from coatpeg.people.models import Person
 
@@ -95,6 +96,7 @@ def save_draft(person: Person, submission_id: int, verdict: Verdict, version: in
         draft, _ = DraftMark.objects.get_or_create(
             submission=reviewed.submission, person=person, defaults={"changed_at": now}
         )
+        marks.refuse_done(draft)
         if checked.of(draft):
             return draft
         _refuse_old(draft, version)
@@ -127,14 +129,19 @@ def review(
     *,
     pockets: frozenset[int] = frozenset(),
     due_again: datetime | None = None,
+    alone: str = "",
 ) -> tuple[Outcome, list[str]]:
-    """Accept or send back, and release the mark with it; returns other hand-ins whose holds were released."""
+    """Accept or send back, and release the mark with it; returns other hand-ins whose holds were released.
+
+    Where two mark independently it is the agreed mark; ``alone`` is why a lead decides without the other.
+    """
     with deed(person.pk, now) as doing:
         reviewed = outcomes.lock_for_review(person, submission_id)
         handin = reviewed.submission.handin
         checked = verdict.final(handin, kind)
+        agreed = marks.agreed_by(person, reviewed.submission, alone)
         draft = DraftMark.objects.filter(submission=reviewed.submission, person=person).first()
-        if draft and not checked.of(draft):
+        if draft and not agreed and not checked.of(draft):
             _refuse_old(draft, version)
         check_due_again(handin.group_id, due_again, now)
         outcome, others = outcomes.give(doing, person, reviewed, kind, pockets=pockets, due_again=due_again)
@@ -145,9 +152,12 @@ def review(
             points=handin.points,
             rubric=handin.rubric if checked.levels else {},
             levels=dict(checked.levels),
+            agreed=agreed,
         )
-        checked.put_into(draft or DraftMark(submission=reviewed.submission, person=person), now)
-        said = making.release(person, outcome)
+        # What was marked independently stays as it was marked.
+        if not agreed:
+            checked.put_into(draft or DraftMark(submission=reviewed.submission, person=person), now)
+        said = making.release(person, outcome, marks.done_by(reviewed.submission) if agreed else ())
         doing.record(
             "mark_released",
             reviewed.submission.handin.group_id,

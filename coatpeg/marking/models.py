@@ -6,7 +6,7 @@ from django.db import models
 
 from coatpeg.core.marking.annotations import Kind
 from coatpeg.files.models import StoredFile
-from coatpeg.handins.models import Outcome, Submission
+from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.people.models import Enrolment, Person, TeachingGroup
 
 
@@ -21,6 +21,8 @@ class DraftMark(models.Model):
     """Of a rubric, as ``core.marking.rubrics.Judged``."""
     version = models.PositiveIntegerField(default=0)
     changed_at = models.DateTimeField()
+    done_at = models.DateTimeField(null=True)
+    """Of two who mark independently: when this one said that theirs is done."""
 
     class Meta:
         """One a marker and submission."""
@@ -39,6 +41,8 @@ class ReleasedMark(models.Model):
     rubric = models.JSONField(default=dict)
     """The rubric as it was then; empty where nothing was judged by one."""
     levels = models.JSONField(default=dict)
+    agreed = models.JSONField(default=dict)
+    """Of two who marked independently: the marks of both (``marks``), and why one decided alone (``alone``)."""
     read_at = models.DateTimeField(null=True)
     """When the student first said that they have read it."""
 
@@ -138,3 +142,24 @@ class StaffNote(models.Model):
         """Oldest first."""
 
         ordering = ("pk",)
+
+
+class MarkingRule(models.Model):
+    """How a hand-in is marked; without one, by whoever opens it first, knowing whose it is."""
+
+    handin = models.OneToOneField(HandIn, models.CASCADE, primary_key=True, related_name="marking_rule")
+    two = models.BooleanField(default=False)
+    """By two markers independently, who then agree."""
+    blind = models.BooleanField(default=False)
+    """At the desk without name, picture or peg picture, until it is decided."""
+    version = models.PositiveIntegerField(default=0)
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    changed_at = models.DateTimeField()
+
+
+class OpenDesk(models.Model):
+    """Which submission a marker has open, as their page says every few seconds; old ones mean nothing."""
+
+    person = models.OneToOneField(Person, models.CASCADE, primary_key=True, related_name="+")
+    submission = models.ForeignKey(Submission, models.CASCADE, related_name="+")
+    at = models.DateTimeField()

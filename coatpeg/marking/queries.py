@@ -18,6 +18,7 @@ from coatpeg.handins.handing.outcomes import submission_for
 from coatpeg.handins.lines import due_data, standing_data, submissions_of
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.models import DraftMark, ReleasedMark
+from coatpeg.marking.two import marks
 from coatpeg.outlines.reading import chip_data, wanted_from_data
 from coatpeg.people.access import require_in_group, to_student
 from coatpeg.people.faces import face
@@ -47,6 +48,7 @@ def pile(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
                         **standing_data(standing),
                     }
                 )
+    waiting = marks.own_pile(person, group_id, waiting)
     today = view.calendar.local_day(now)
     recent = Outcome.objects.filter(submission__handin__group_id=group_id, voided_at=None, person=person)
     done = [at for at in recent.values_list("at", flat=True) if view.calendar.local_day(at) == today]
@@ -62,7 +64,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
     view = situation(handin.group_id, now, enrolments=(enrolment.pk,))
     member = view.members[0]
     for_student = enrolment.person_id == person.pk
-    marks = decide(Action.MARK, to_student(person, enrolment)).allowed
+    marks_it = decide(Action.MARK, to_student(person, enrolment)).allowed
     cell = (enrolment.pk, handin.pk)
     facts = facts_in(view, *cell)
     # Of a hand-in that was taken away nothing is judged any more: what was decided stands.
@@ -84,18 +86,19 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
             "step": float(handin.step),
             "taken_away": handin.taken_away_at is not None,
             "rubric": handin.rubric or None,
-            "model_answer": handin.model_answer if marks else "",
+            "model_answer": handin.model_answer if marks_it else "",
         },
         "student": {**face(member), "full_name": member.full_name},
+        **marks.at_desk(person, submission, hides=marks_it and standing.status is Status.HANDED_IN),
         **standing_data(standing),
         **due_data(due),
         "empty": submission.snapshot["empty"],
         "links": submission.snapshot["links"],
         "pockets": [_frozen_pocket(pocket, for_student=for_student) for pocket in submission.snapshot["pockets"]],
         "submissions": submissions_of(handin.pk, enrolment.pk),
-        "outcomes": _outcomes(submission, void_too=marks),
-        "draft": draft_data(own.first(), handin) if marks else None,
-        "same_files": _same_files(submission) if marks else [],
+        "outcomes": _outcomes(submission, void_too=marks_it),
+        "draft": draft_data(own.first(), handin) if marks_it else None,
+        "same_files": _same_files(submission) if marks_it else [],
     }
 
 

@@ -22,6 +22,8 @@ class Waiting(StandingShape):
     count: int
     handin: Named
     student: Face
+    agree: bool = False
+    """Two have marked it independently: they agree now."""
 
 
 class Pile(Shape):
@@ -101,6 +103,29 @@ class Draft(Shape):
     version: int
 
 
+class MarkShape(Shape):
+    """One of two independent marks, once both are done."""
+
+    who: str
+    mine: bool
+    feedback: str
+    score: float | None
+    levels: dict[str, list[str]]
+
+
+class TwoShape(Shape):
+    """A submission that two mark independently."""
+
+    done: bool
+    """Whether one's own mark is done."""
+    count: int
+    """How many are."""
+    alone: bool
+    """Whether one may decide without the other, with a reason."""
+    marks: list[MarkShape]
+    """Both, once both are done, for who made them and for a lead."""
+
+
 class SameFile(Shape):
     """An artefact that another student of the class brought in too."""
 
@@ -130,6 +155,9 @@ class Desk(StandingShape):
     submissions: list[SubmissionLine]
     outcomes: list[OutcomeShape]
     draft: Draft | None
+    two: TwoShape | None
+    hidden: bool
+    """Whose it is is not shown, until it is decided."""
     same_files: list[SameFile]
 
 
@@ -146,7 +174,13 @@ class MarkIn(Shape):
     version: int = Field(default=0, ge=0)
 
 
-class SendBackIn(MarkIn):
+class AgreedIn(MarkIn):
+    """The same, where two marked independently; ``alone``: why one decides without the other."""
+
+    alone: str = Field(default="", max_length=2_000)
+
+
+class SendBackIn(AgreedIn):
     """The same with the pockets to open (none: all) and a new due date."""
 
     pockets: list[int] = Field(default_factory=list, max_length=200)

@@ -43,6 +43,11 @@ def register(what: str, kind: Kind) -> None:
     _KINDS[what] = kind
 
 
+def kinds() -> frozenset[str]:
+    """The names of all kinds of notices."""
+    return frozenset(_KINDS)
+
+
 def kind_of(what: str) -> Kind | None:
     """The kind of that name; None where this version has none."""
     return _KINDS.get(what)

@@ -32,8 +32,11 @@ class NoticeLine(Shape):
     id: int
     what: Literal[
         "accepted",
+        "annotated",
+        "answered",
         "commented",
         "handed_in",
+        "handed_in_for",
         "handin_moved",
         "handin_set",
         "join_requested",

@@ -24,6 +24,7 @@ from coatpeg.marking.api import router as marking_router
 from coatpeg.marking.phrases.api import router as phrases_router
 from coatpeg.marking.sheet.api import router as sheet_router
 from coatpeg.marking.staff_notes.api import router as staff_notes_router
+from coatpeg.marking.two.api import router as two_router
 from coatpeg.people.api import router as people_router
 from coatpeg.people.bell_api import router as bell_router
 from coatpeg.portfolios.api import router as portfolios_router
@@ -85,6 +86,7 @@ ROUTERS = (
     sheet_router,
     annotations_router,
     staff_notes_router,
+    two_router,
 )
 for router in ROUTERS:
     api.add_router("", router)

@@ -27,6 +27,10 @@ export const router = createBrowserRouter([
         lazy: () => patiently(() => import("./handins/HandInsView")).then((view) => ({ Component: view.HandInsView })),
       },
       {
+        path: "g/:group/hand-ins/:handin/marking",
+        lazy: () => patiently(() => import("./agreement/AgreementView")).then((view) => ({ Component: view.AgreementView })),
+      },
+      {
         path: "g/:group/setup/:part?",
         lazy: () => patiently(() => import("./setup/SetupView")).then((view) => ({ Component: view.SetupView })),
       },

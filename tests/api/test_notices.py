@@ -5,7 +5,7 @@ from __future__ import annotations
 import smtplib
 import tempfile
 from datetime import datetime, timedelta
-from typing import Any
+from typing import Any, get_args
 from unittest import mock
 
 from django.core import mail
@@ -16,8 +16,11 @@ from django.test.utils import CaptureQueriesContext
 
 from coatpeg.core.policy import Role
 from coatpeg.handins.models import Submission
+from coatpeg.marking.annotations import making
 from coatpeg.notices import fanning, mailing
+from coatpeg.notices.kinds import kinds
 from coatpeg.notices.models import Delivery, Mail, Notice
+from coatpeg.people.bell_api import NoticeLine
 from coatpeg.people.models import Person
 from tests import builders
 from tests.api.case import ApiCase
@@ -84,6 +87,23 @@ class Bell(NoticeCase):
             self.assertEqual(self.whats(self.thandi), ["handin_set"], "told on the day it opens")
         with self.at(NOW + timedelta(days=31)):
             self.assertEqual(self.whats(sam.enrolment.person), ["handin_set"], "nothing of more than thirty days ago")
+
+    def test_the_bell_has_a_word_for_every_kind_of_notice(self) -> None:
+        words = get_args(NoticeLine.model_fields["what"].annotation)
+        self.assertEqual(set(words), kinds(), "a kind without one would break the bell of whoever is told")
+
+    def test_who_answered_a_comment_and_what_was_said_later_is_told(self) -> None:
+        handed = builders.hand_in(self.portfolio, self.of.handin(self.pocket), even_if_empty=True)
+        said = builders.say(handed, self.lead)
+        builders.mark(self.lead, handed)
+        making.answer(self.thandi, said.pk, "Because.", NOW)
+        builders.say(handed, self.lead, "One thing more.")
+        making.show(self.lead, handed.pk, NOW)
+        with self.at(NOW + timedelta(minutes=1)):
+            self.assertIn("annotated", self.whats(self.thandi))
+            found = self.bell(self.lead)["lines"]
+            (line,) = [one for one in found if one["what"] == "answered"]
+            self.assertEqual(line["path"], f"/g/{self.of.group.pk}/pile/{handed.pk}")
 
     def test_what_is_taken_back_within_ten_seconds_is_told_to_nobody(self) -> None:
         handin = self.of.handin(self.pocket)

@@ -573,6 +573,13 @@ CALLS: dict[str, Call] = {
     "settle_annotation": send("post", "/api/annotations/{t.annotation.pk}/settled", lambda t: {"settled": True}),
     "tick_annotation": send("post", "/api/annotations/{t.annotation.pk}/done", lambda t: {"done": True}),
     "choose_wording": send("post", "/api/annotations/{t.annotation.pk}/choice", lambda t: {"choice": "left"}),
+    "see_how_marked": get(GROUP + "/handins/{t.handin.pk}/marking"),
+    "say_how_marked": send(
+        "put", GROUP + "/handins/{t.handin.pk}/marking", lambda t: {"two": True, "blind": True, "version": 0}
+    ),
+    "see_sample": get(GROUP + "/handins/{t.handin.pk}/sample"),
+    "say_mark_done": send("post", SUBMITTED + "/draft/done", lambda t: {"done": True}),
+    "say_open": send("put", GROUP + "/desks", lambda t: {"submission": t.submission.pk}),
     "see_staff_notes": get(BOOK + "/staff-notes"),
     "keep_staff_note": send("post", BOOK + "/staff-notes", lambda t: {"text": "Ask again."}),
     "remove_staff_note": send("delete", "/api/staff-notes/{t.note.pk}"),
@@ -714,6 +721,8 @@ ALLOWED_BUT = {
     "remove_staff_note": {403},
     "restore_staff_note": {403},
     "show_annotations": {409},
+    # It is marked by one.
+    "say_mark_done": {422},
     "choose_wording": {422},
     "drop_phrase": {403},
     "restore_comment": {403},
@@ -874,6 +883,7 @@ def about_a_student(operation: str) -> bool:
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_arrivals", "see_patterns", "see_load"}
     of_class |= {"see_filters", "keep_filter", "change_filter", "drop_filter"}
+    of_class |= {"see_how_marked", "say_how_marked", "see_sample", "say_open"}
     of_class |= {"see_sheet", "try_sheet", "change_sheet", "take_sheet_along"}
     of_class |= {"see_phrases", "keep_phrase", "change_phrase", "drop_phrase"}
     of_class |= {

@@ -40,6 +40,7 @@ class EveryWindow(BrowserCase):
             f"{base}/pegs?{cell}",
             f"{base}/pile/{self.waits.pk}",
             f"{base}/hand-ins?new=1",
+            f"{base}/hand-ins/{self.handin.pk}/marking",
             f"{base}/template?pocket={self.card.pk}",
             f"{base}/setup/list",
             f"{base}/setup/staff",

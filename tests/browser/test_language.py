@@ -71,6 +71,7 @@ class Language(BrowserCase):
             f"{self.base}/pile/{self.waits.pk}",
             f"{self.base}/hand-ins",
             f"{self.base}/hand-ins?new=1",
+            f"{self.base}/hand-ins/{self.handins[1].pk}/marking",
             f"{self.base}/template?pocket={self.card.pk}",
             f"{self.base}/template?pocket={self.about.pk}",
             f"{self.base}/setup/list",

@@ -20,6 +20,8 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.HAND_IN_FOR: ("lead co_teacher", False, False),
     Action.SEE_PILE: ("lead co_teacher marker", False, False),
     Action.MARK: ("lead co_teacher marker", False, False),
+    Action.DECIDE_ALONE: ("lead", False, False),
+    Action.SEE_AGREEMENT: ("lead co_teacher marker", False, False),
     Action.SEE_PORTFOLIO: ("lead co_teacher marker observer", True, True),
     Action.SEE_SUBMISSION: ("lead co_teacher marker observer", True, True),
     Action.COMMENT: ("lead co_teacher marker", False, True),

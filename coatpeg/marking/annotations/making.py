@@ -203,15 +203,18 @@ def record(doing: Deed, verb: str, annotation: Annotation, **more: Any) -> None:
     )
 
 
-def _drafts(submission: Submission, person: Person) -> QuerySet[Annotation]:
-    """What goes out with this person's next outcome: theirs, and what the student saw before it was reopened."""
+def _drafts(submission: Submission, people: Iterable[int]) -> QuerySet[Annotation]:
+    """What goes out with the next outcome: of these people, and what the student saw before it was reopened."""
     rows = Annotation.objects.filter(submission=submission, removed_at=None)
-    return rows.filter(Q(outcome=None, person=person) | Q(outcome__voided_at__isnull=False))
+    return rows.filter(Q(outcome=None, person__in=people) | Q(outcome__voided_at__isnull=False))
 
 
-def release(person: Person, outcome: Outcome) -> int:
-    """Show what was said, with the outcome that is just given; returns how much. Call within its deed."""
-    waiting = list(_drafts(outcome.submission, person).values_list("pk", flat=True))
+def release(person: Person, outcome: Outcome, others: Iterable[int] = ()) -> int:
+    """Show what was said, with the outcome that is just given; returns how much. Call within its deed.
+
+    ``others`` are people who marked it too, and whose words go out with it.
+    """
+    waiting = list(_drafts(outcome.submission, {person.pk, *others}).values_list("pk", flat=True))
     return Annotation.objects.filter(pk__in=waiting).update(outcome=outcome)
 
 

@@ -195,6 +195,20 @@ export const submissionQuery = (group_id: number, submission_id: number) =>
     queryFn: () => data(client.GET("/api/submissions/{submission_id}", { params: { path: { submission_id } } })),
   });
 
+/** How a hand-in is marked, and how far its markers agree. */
+export const howMarkedQuery = (group_id: number, handin_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "marking", handin_id],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins/{handin_id}/marking", { params: { path: { group_id, handin_id } } })),
+  });
+
+/** A sample of a hand-in's marked work; the same by the same number. */
+export const sampleQuery = (group_id: number, handin_id: number, size: number, seed: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "marking", handin_id, "sample", size, seed],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins/{handin_id}/sample", { params: { path: { group_id, handin_id }, query: { size, seed } } })),
+  });
+
 /** What is said on a submission. */
 export const annotationsQuery = (group_id: number, submission_id: number) =>
   queryOptions({

@@ -1084,6 +1084,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say Open
+         * @description Say what one has open at the desk, and hear what others have.
+         */
+        put: operations["say_open"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/filters": {
         parameters: {
             query?: never;
@@ -1268,6 +1288,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/handins/{handin_id}/marking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See How Marked
+         * @description How a hand-in is marked, and how far its markers agree.
+         */
+        get: operations["see_how_marked"];
+        /**
+         * Say How Marked
+         * @description Say how a hand-in is marked: by two independently, blind.
+         */
+        put: operations["say_how_marked"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/handins/{handin_id}/packs": {
         parameters: {
             query?: never;
@@ -1302,6 +1346,26 @@ export interface paths {
          * @description What a change of a hand-in would mean for whom.
          */
         post: operations["preview_handin_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/{handin_id}/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Sample
+         * @description A sample of marked work to moderate; the same by the same seed.
+         */
+        get: operations["see_sample"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4346,6 +4410,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/submissions/{submission_id}/draft/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say Mark Done
+         * @description Say that one's own independent mark is done, or take it up again.
+         */
+        post: operations["say_mark_done"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}/marked": {
         parameters: {
             query?: never;
@@ -4834,6 +4918,59 @@ export interface components {
         AgainIn: {
             /** Artefact */
             artefact: number;
+        };
+        /**
+         * AgreedIn
+         * @description The same, where two marked independently; ``alone``: why one decides without the other.
+         */
+        AgreedIn: {
+            /**
+             * Alone
+             * @default
+             */
+            alone: string;
+            /**
+             * Feedback
+             * @default
+             */
+            feedback: string;
+            /** Levels */
+            levels?: {
+                [key: string]: string[];
+            };
+            /** Score */
+            score?: number | string | null;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
+         * AgreementShape
+         * @description How far markers agree (``core.marking.agreement.Agreement``); nothing where there are too few, or none.
+         */
+        AgreementShape: {
+            /** Adjacent */
+            adjacent: number | null;
+            /** Alpha */
+            alpha: number | null;
+            /** Exact */
+            exact: number | null;
+            /** High */
+            high: number | null;
+            /** Kappa */
+            kappa: number | null;
+            /** Linear */
+            linear: number | null;
+            /** Low */
+            low: number | null;
+            /** Pairs */
+            pairs: number;
+            /** Quadratic */
+            quadratic: number | null;
+            /** Units */
+            units: number;
         };
         /**
          * AnnotationIn
@@ -6138,6 +6275,34 @@ export interface components {
             title: string;
         };
         /**
+         * CriterionAgreement
+         * @description The same of one criterion.
+         */
+        CriterionAgreement: {
+            /** Adjacent */
+            adjacent: number | null;
+            /** Alpha */
+            alpha: number | null;
+            /** Exact */
+            exact: number | null;
+            /** High */
+            high: number | null;
+            /** Kappa */
+            kappa: number | null;
+            /** Linear */
+            linear: number | null;
+            /** Low */
+            low: number | null;
+            /** Pairs */
+            pairs: number;
+            /** Quadratic */
+            quadratic: number | null;
+            /** Title */
+            title: string;
+            /** Units */
+            units: number;
+        };
+        /**
          * CurvePoint
          * @description How many were in by a whole day after due (negative: before it).
          */
@@ -6219,6 +6384,8 @@ export interface components {
             /** Group */
             group: number;
             handin: components["schemas"]["MarkedHandIn"];
+            /** Hidden */
+            hidden: boolean;
             /** Id */
             id: number;
             /** Late */
@@ -6251,6 +6418,7 @@ export interface components {
             student: components["schemas"]["NamedFace"];
             /** Submissions */
             submissions: components["schemas"]["SubmissionLine"][];
+            two: components["schemas"]["TwoShape"] | null;
             /** Voided At */
             voided_at: string | null;
         };
@@ -6859,7 +7027,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -7075,6 +7243,36 @@ export interface components {
             since: string;
             /** Title */
             title: string;
+        };
+        /**
+         * HowMarkedIn
+         * @description How it is to be marked, and the version that was seen.
+         */
+        HowMarkedIn: {
+            /** Blind */
+            blind: boolean;
+            /** Two */
+            two: boolean;
+            /** Version */
+            version: number;
+        };
+        /**
+         * HowMarkedShape
+         * @description How a hand-in is marked, and how far its markers agree.
+         */
+        HowMarkedShape: {
+            /** Blind */
+            blind: boolean;
+            /** Criteria */
+            criteria: components["schemas"]["CriterionAgreement"][];
+            handin: components["schemas"]["Named"];
+            /** Markers */
+            markers: string[];
+            /** Two */
+            two: boolean;
+            /** Version */
+            version: number;
+            whole: components["schemas"]["AgreementShape"] | null;
         };
         /**
          * ImpactShape
@@ -8087,6 +8285,27 @@ export interface components {
             why: string;
         };
         /**
+         * MarkDoneIn
+         * @description Whether one's own mark is done, and the version of it that was seen.
+         */
+        MarkDoneIn: {
+            /** Done */
+            done: boolean;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
+         * MarkDoneShape
+         * @description Whether it is.
+         */
+        MarkDoneShape: {
+            /** Done */
+            done: boolean;
+        };
+        /**
          * MarkIn
          * @description Feedback and score, and the version of the draft the marker saw.
          */
@@ -8107,6 +8326,24 @@ export interface components {
              * @default 0
              */
             version: number;
+        };
+        /**
+         * MarkShape
+         * @description One of two independent marks, once both are done.
+         */
+        MarkShape: {
+            /** Feedback */
+            feedback: string;
+            /** Levels */
+            levels: {
+                [key: string]: string[];
+            };
+            /** Mine */
+            mine: boolean;
+            /** Score */
+            score: number | null;
+            /** Who */
+            who: string;
         };
         /**
          * MarkedHandIn
@@ -8512,7 +8749,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "accepted" | "commented" | "handed_in" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
+            what: "accepted" | "annotated" | "answered" | "commented" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape
@@ -8571,6 +8808,14 @@ export interface components {
             title: string;
         };
         /**
+         * OpenIn
+         * @description What one has open.
+         */
+        OpenIn: {
+            /** Submission */
+            submission?: number | null;
+        };
+        /**
          * OpenPocket
          * @description The pocket that is open: what it asks of somebody who has put nothing in yet, and who has which version.
          *
@@ -8585,6 +8830,16 @@ export interface components {
             nowhere: string[];
             /** Versions */
             versions: components["schemas"]["DealtVersion"][];
+        };
+        /**
+         * OpenShape
+         * @description What another marker has open.
+         */
+        OpenShape: {
+            /** Submission */
+            submission: number;
+            /** Who */
+            who: string;
         };
         /**
          * OpenedCell
@@ -9661,7 +9916,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -10283,6 +10538,18 @@ export interface components {
             };
         };
         /**
+         * RuledShape
+         * @description How it is marked now.
+         */
+        RuledShape: {
+            /** Blind */
+            blind: boolean;
+            /** Two */
+            two: boolean;
+            /** Version */
+            version: number;
+        };
+        /**
          * SaidShownShape
          * @description How much was shown.
          */
@@ -10299,6 +10566,27 @@ export interface components {
             student: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SampledShape
+         * @description A marked submission of a sample, and why it is in it.
+         */
+        SampledShape: {
+            /** By */
+            by: string;
+            /** Points */
+            points: number;
+            /** Score */
+            score: number;
+            /** Student */
+            student: string;
+            /** Submission */
+            submission: number;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "top" | "middle" | "bottom" | "borderline" | "marker";
         };
         /**
          * SaveIn
@@ -10418,6 +10706,11 @@ export interface components {
          * @description The same with the pockets to open (none: all) and a new due date.
          */
         SendBackIn: {
+            /**
+             * Alone
+             * @default
+             */
+            alone: string;
             /** Due Again */
             due_again?: string | null;
             /**
@@ -11377,6 +11670,20 @@ export interface components {
             other: number;
         };
         /**
+         * TwoShape
+         * @description A submission that two mark independently.
+         */
+        TwoShape: {
+            /** Alone */
+            alone: boolean;
+            /** Count */
+            count: number;
+            /** Done */
+            done: boolean;
+            /** Marks */
+            marks: components["schemas"]["MarkShape"][];
+        };
+        /**
          * TypedIn
          * @description A typed or pasted text.
          */
@@ -11626,6 +11933,11 @@ export interface components {
          * @description A submission on the pile.
          */
         Waiting: {
+            /**
+             * Agree
+             * @default false
+             */
+            agree: boolean;
             /**
              * At
              * Format: date-time
@@ -13217,6 +13529,32 @@ export interface operations {
             };
         };
     };
+    say_open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenShape"][];
+                };
+            };
+        };
+    };
     see_filters: {
         parameters: {
             query?: never;
@@ -13551,6 +13889,56 @@ export interface operations {
             };
         };
     };
+    see_how_marked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HowMarkedShape"];
+                };
+            };
+        };
+    };
+    say_how_marked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HowMarkedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuledShape"];
+                };
+            };
+        };
+    };
     ask_for_pack: {
         parameters: {
             query?: never;
@@ -13601,6 +13989,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandInImpact"];
+                };
+            };
+        };
+    };
+    see_sample: {
+        parameters: {
+            query: {
+                size: number;
+                seed: number;
+            };
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampledShape"][];
                 };
             };
         };
@@ -17551,7 +17965,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MarkIn"];
+                "application/json": components["schemas"]["AgreedIn"];
             };
         };
         responses: {
@@ -17675,6 +18089,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Draft"];
+                };
+            };
+        };
+    };
+    say_mark_done: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkDoneIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkDoneShape"];
                 };
             };
         };

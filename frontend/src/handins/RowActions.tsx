@@ -1,6 +1,6 @@
 /** What can be done with a hand-in of the list, and those that were taken away. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Copy, DoorClosed, DoorOpen, EllipsisVertical, FolderArchive, Printer, Pencil, Trash2, Undo2 } from "lucide-react";
+import { Copy, DoorClosed, DoorOpen, EllipsisVertical, FolderArchive, Printer, Pencil, Scale, Trash2, Undo2 } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { client, data as answer } from "../api/client";
@@ -84,6 +84,10 @@ export function RowActions({ one, groupId }: { one: Column; groupId: number }) {
               {CHANGE.copyTo({ name: group.name })}
             </Link>
           )),
+          <Link key="marking" to={`/g/${groupId}/hand-ins/${one.id}/marking`} className={ITEM}>
+            <Scale aria-hidden size={16} className="shrink-0" />
+            {CHANGE.marking}
+          </Link>,
           <button key="pack" type="button" className={ITEM} onClick={() => setPacking("zip")}>
             <FolderArchive aria-hidden size={16} className="shrink-0" />
             {PACK.open}

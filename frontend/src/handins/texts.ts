@@ -82,6 +82,7 @@ export const CHANGE = catalogue("handins.change", {
   keepMine: "Keep mine, to save it over theirs",
   takeTheirs: "Show theirs",
   copy: "Another one like it",
+  marking: "How it is marked",
   copyTo: message<{ name: string }>("One like it in {name}"),
   closeNow: "Close it now",
   openAgain: "Open it again",

@@ -19,6 +19,7 @@ const LEAVES: Record<string, Kind[]> = {
   portfolios: ["marks", "comments", "reminders", "show", "asked", "own_dues", "gallery", "lists"],
   phrases: ["work", "handing", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
   "staff-notes": ["work", "handing", "marks", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
+  marking: ["work", "comments", "reminders", "show", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
   annotations: ["work", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "staff", "calendar"],
   sheet: ["work", "comments", "reminders", "show", "template", "gallery", "lists", "staff"],
   shows: ["handing", "marks", "comments", "asked", "own_dues", "adjustments", "lists", "staff", "gallery"],

@@ -23,6 +23,7 @@ import { NotShown, SaidFiles } from "../submission/said/SaidFoot";
 import { SaidList } from "../submission/said/SaidList";
 import { SaidProvider } from "../submission/said/SaidProvider";
 import { TEXTS } from "./texts";
+import { TWO } from "./twoTexts";
 
 type Shape = Schema["Desk"];
 
@@ -43,8 +44,25 @@ export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
   );
 }
 
-function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
+/** What was said after the outcome, and is not shown yet. */
+function Unseen({ desk }: { desk: Shape }) {
   const said = useSaid();
+  return said && <NotShown said={said} decided={desk.outcomes.some((one) => !one.voided_at)} name={desk.student.given_name} />;
+}
+
+/** What is said on the whole, and what can be done with all of it. */
+function OnTheWhole() {
+  const said = useSaid();
+  if (!said) return null;
+  return (
+    <>
+      <SaidList said={said} pocket={null} target={WHOLE} />
+      <SaidFiles said={said} />
+    </>
+  );
+}
+
+function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
   const earlier = desk.submissions.filter((one) => one.number < desk.number).at(-1);
   const [beside, setBeside] = useState(false);
   return (
@@ -64,11 +82,11 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
             {beside ? TEXTS.closeNumber({ number: earlier.number }) : TEXTS.compareWithNumber({ number: earlier.number })}
           </Button>
         )}
-        <PortfolioLink desk={desk} groupId={groupId} />
+        {!desk.hidden && <PortfolioLink desk={desk} groupId={groupId} />}
       </header>
       <div className="flex flex-col gap-4 p-5">
         <Notices desk={desk} />
-        {said && <NotShown said={said} decided={desk.outcomes.some((one) => !one.voided_at)} name={desk.student.given_name} />}
+        <Unseen desk={desk} />
         {desk.handin.model_answer && (
           <details className="rounded-lg border border-edge bg-paper p-3">
             <summary className="min-h-8 cursor-pointer font-bold">{SUBMISSION.modelAnswer}</summary>
@@ -89,9 +107,8 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
         ) : (
           <FrozenPockets pockets={desk.pockets} />
         )}
-        {said && <SaidList said={said} pocket={null} target={WHOLE} />}
-        {said && <SaidFiles said={said} />}
-        <Notes desk={desk} groupId={groupId} />
+        <OnTheWhole />
+        {!desk.hidden && <Notes desk={desk} groupId={groupId} />}
         {desk.outcomes.map((one) => (
           <div key={one.id} className={one.voided_at ? "opacity-80" : ""}>
             {one.voided_at && <p className="text-quiet">{TEXTS.reopenedVoidedAt({ voided_at: moment(one.voided_at) })}</p>}
@@ -110,6 +127,7 @@ function Notices({ desk }: { desk: Shape }) {
   const here = desk.submissions.find((one) => one.number === desk.number);
   return (
     <>
+      {desk.hidden && <Notice look="info" title={TWO.hidden} />}
       {desk.voided_at && <Notice look="info" title={TEXTS.takenBackVoidedAtIt({ voided_at: moment(desk.voided_at) })} />}
       {!desk.newest && !desk.voided_at && <Notice look="info" title={TEXTS.thereIsANewerSubmission} />}
       <ForThem one={here} />

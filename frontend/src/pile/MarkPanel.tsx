@@ -14,6 +14,8 @@ import { useSay } from "../ui/Toasts";
 import { listed } from "../ui/words";
 import type { SaveState } from "../writing/keeper";
 import { packed, scoreOf, unpacked, useMark } from "../submission/mark";
+import type { Fields } from "../submission/mark";
+import { Agreeing } from "./Agreeing";
 import { PhraseField } from "./PhraseField";
 import { PhrasesDialog } from "./PhrasesDialog";
 import { asPhrase } from "./phrases";
@@ -21,6 +23,7 @@ import { RubricLevels } from "./RubricLevels";
 import { SendBackDialog } from "./SendBackDialog";
 import { TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
+import { TWO } from "./twoTexts";
 
 type Shape = Schema["Desk"];
 const FIELD = "mt-1 w-full rounded-md border border-control bg-paper px-3 py-2 text-base font-normal";
@@ -34,11 +37,18 @@ export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: num
       aria-label={TEXTS.marking}
       className="flex w-[300px] shrink-0 flex-col border-l border-line bg-paper max-lg:w-full max-lg:border-t max-lg:border-l-0 lg:overflow-y-auto"
     >
-      {open ? <Marking desk={desk} groupId={groupId} onNext={onNext} /> : <Closed desk={desk} groupId={groupId} onNext={onNext} />}
+      {open && desk.two?.done && desk.two.marks.length === 0 ? (
+        <DoneAlready desk={desk} groupId={groupId} onNext={onNext} />
+      ) : open ? (
+        <Marking desk={desk} groupId={groupId} onNext={onNext} />
+      ) : (
+        <Closed desk={desk} groupId={groupId} onNext={onNext} />
+      )}
     </aside>
   );
 }
 
+// eslint-disable-next-line complexity -- one branch for each way in which it is decided
 function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
   const rubric = desk.handin.rubric ?? null;
   const mark = useMark({ id: desk.id, points: desk.handin.points ?? null, byRubric: rubric !== null, draft: desk.draft }, groupId);
@@ -48,7 +58,8 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   const id = useId();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [sending, setSending] = useState(false);
+  /** What is to be sent back is asked about: with what is typed, or with what two agreed on. */
+  const [sending, setSending] = useState<{ agreed?: Fields } | null>(null);
   /** What a new phrase begins with, while the phrases are open. */
   const [phrases, setPhrases] = useState<string | null>(null);
   const name = listed(desk.student);
@@ -56,19 +67,19 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
 
   /** Save what is typed, then give the outcome over it; what another marker wrote meanwhile is shown instead. */
   const give = useCallback(
-    async (run: (body: Schema["MarkIn"]) => Promise<Schema["ReviewedShape"]>, done: string) => {
+    async (run: (body: Schema["AgreedIn"]) => Promise<Schema["ReviewedShape"]>, done: string, agreed?: Fields) => {
       if (busy) return;
       setBusy(true);
       setProblem(null);
       try {
-        await keeper.push();
+        if (!agreed) await keeper.push();
         const { at } = keeper.snapshot().state;
         if (at === "two" || at === "refused") {
           setBusy(false);
           return;
         }
-        const { feedback, score, levels } = unpacked(keeper.snapshot().text);
-        const reviewed = await run({ feedback, score: rubric ? null : scoreOf(score, points), levels, version: keeper.version });
+        const { feedback, score, levels } = agreed ?? unpacked(keeper.snapshot().text);
+        const reviewed = await run({ feedback, score: rubric ? null : scoreOf(score, points), levels, version: keeper.version, alone: "" });
         keeper.forget();
         const also = reviewed.released.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: reviewed.released.join(", ") }) : "";
         const reopen = async () => {
@@ -90,19 +101,37 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
     [busy, desk.handin.title, desk.id, groupId, keeper, name, onNext, points, queries, rubric, say],
   );
 
-  const accept = useCallback(() => {
-    const path = { params: { path: { submission_id: desk.id } } };
-    void give((body) => data(client.POST("/api/submissions/{submission_id}/accept", { ...path, body })), "accepted");
-  }, [desk.id, give]);
+  const accept = useCallback(
+    (agreed?: Fields, alone = "") => {
+      const path = { params: { path: { submission_id: desk.id } } };
+      void give((body) => data(client.POST("/api/submissions/{submission_id}/accept", { ...path, body: { ...body, alone } })), "accepted", agreed);
+    },
+    [desk.id, give],
+  );
 
   const sendBack = (pockets: number[], due_again: string | null) => {
-    setSending(false);
+    setSending(null);
     const path = { params: { path: { submission_id: desk.id } } };
     void give(
       (body) => data(client.POST("/api/submissions/{submission_id}/send-back", { ...path, body: { ...body, pockets, due_again } })),
       TEXTS.sentBack,
+      sending?.agreed,
     );
   };
+
+  /** One of two who mark independently: theirs is done, and off their pile. */
+  const done = useCallback(async () => {
+    setProblem(null);
+    try {
+      await keeper.push();
+      await data(client.POST("/api/submissions/{submission_id}/draft/done", { params: { path: { submission_id: desk.id } }, body: { done: true, version: keeper.version } }));
+      onNext();
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+    } catch (error) {
+      setProblem(error instanceof Problem ? error : null);
+    }
+  }, [desk.id, groupId, keeper, onNext, queries]);
+  const two = desk.two ?? null;
 
   const letters = useLetterKeys();
   useEffect(() => {
@@ -119,16 +148,29 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
     const listen = (event: KeyboardEvent) => {
       if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey) || document.querySelector("[role=dialog]")) return;
       event.preventDefault();
-      if (event.shiftKey) setSending(true);
+      if (two?.marks.length) return;
+      if (two) void done();
+      else if (event.shiftKey) setSending({});
       else accept();
     };
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
-  }, [accept]);
+  }, [accept, done, two]);
+
+  const asking = sending && <SendBackDialog open desk={desk} feedback={sending.agreed?.feedback ?? mark.fields.feedback} onClose={() => setSending(null)} onSend={sendBack} />;
+  if (two?.marks.length) {
+    return (
+      <>
+        <Agreeing desk={desk} marks={two.marks} busy={busy} problem={problem} onAccept={(agreed) => accept(agreed)} onSendBack={(agreed) => setSending({ agreed })} />
+        {asking}
+      </>
+    );
+  }
 
   return (
     <>
       <div className="flex flex-1 flex-col gap-4 p-4">
+        {two && <Notice look="info" title={TWO.independent} fix={two.count > 0 ? TWO.otherDone : undefined} />}
         <Score desk={desk} mark={mark} />
         <div>
           <div className="flex items-baseline justify-between gap-2">
@@ -146,22 +188,86 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         <DraftProblem mark={mark} />
         {problem && <Notice title={problem.title} fix={problem.fix} />}
       </div>
-      <div className="sticky bottom-0 low:static flex flex-col gap-2 border-t border-line bg-paper p-4">
-        <Button look="main" className="min-h-10 flex-wrap py-1" icon={<Check aria-hidden size={18} />} disabled={busy} onClick={accept}>
-          {TEXTS.accept} <kbd className="font-sans text-xs font-normal">{TEXTS.ctrl}</kbd>
-        </Button>
-        <div className="flex flex-wrap gap-2">
-          <Button className="min-h-9 flex-1" icon={<Undo2 aria-hidden size={16} />} disabled={busy} onClick={() => setSending(true)}>
+      <Decisions desk={desk} busy={busy} onAccept={accept} onDone={() => void done()} onSendBack={() => setSending({})} onNext={onNext} />
+      {phrases !== null && <PhrasesDialog groupId={groupId} handin={desk.handin} begun={phrases} onClose={() => setPhrases(null)} />}
+      {asking}
+    </>
+  );
+}
+
+interface DecisionsProps {
+  desk: Shape;
+  busy: boolean;
+  onAccept: (agreed?: Fields, alone?: string) => void;
+  onDone: () => void;
+  onSendBack: () => void;
+  onNext: () => void;
+}
+
+/** Accept or send back; of two who mark independently: one's own mark is done. */
+function Decisions({ desk, busy, onAccept, onDone, onSendBack, onNext }: DecisionsProps) {
+  const two = desk.two ?? null;
+  return (
+    <div className="sticky bottom-0 low:static flex flex-col gap-2 border-t border-line bg-paper p-4">
+      <Button look="main" className="min-h-10 flex-wrap py-1" icon={<Check aria-hidden size={18} />} disabled={busy} onClick={() => (two ? onDone() : onAccept())}>
+        {two ? TWO.done : TEXTS.accept} <kbd className="font-sans text-xs font-normal">{TEXTS.ctrl}</kbd>
+      </Button>
+      <div className="flex flex-wrap gap-2">
+        {!two && (
+          <Button className="min-h-9 flex-1" icon={<Undo2 aria-hidden size={16} />} disabled={busy} onClick={onSendBack}>
             {TEXTS.sendBack}
           </Button>
-          <Button className="min-h-9 flex-1" onClick={onNext}>
-            {TEXTS.skip}
-          </Button>
-        </div>
+        )}
+        <Button className="min-h-9 flex-1" onClick={onNext}>
+          {TEXTS.skip}
+        </Button>
       </div>
-      {phrases !== null && <PhrasesDialog groupId={groupId} handin={desk.handin} begun={phrases} onClose={() => setPhrases(null)} />}
-      <SendBackDialog open={sending} desk={desk} feedback={mark.fields.feedback} onClose={() => setSending(false)} onSend={sendBack} />
-    </>
+      {two?.alone && <Alone busy={busy} onAccept={(why) => onAccept(undefined, why)} />}
+    </div>
+  );
+}
+
+/** A lead decides without the other marker, and says why. */
+function Alone({ busy, onAccept }: { busy: boolean; onAccept: (why: string) => void }) {
+  const [why, setWhy] = useState("");
+  return (
+    <details>
+      <summary className="min-h-8 cursor-pointer text-sm font-semibold">{TWO.alone}</summary>
+      <label className="block text-sm font-bold">
+        {TWO.aloneWhy}
+        <input value={why} maxLength={500} autoComplete="off" onChange={(event) => setWhy(event.target.value)} className={FIELD} />
+      </label>
+      <Button className="mt-2" disabled={busy || !why.trim()} onClick={() => onAccept(why)}>
+        {TWO.acceptAlone}
+      </Button>
+    </details>
+  );
+}
+
+/** One's own independent mark is done; the other one is not. */
+function DoneAlready({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
+  const queries = useQueryClient();
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const takeUp = async () => {
+    try {
+      await data(client.POST("/api/submissions/{submission_id}/draft/done", { params: { path: { submission_id: desk.id } }, body: { done: false, version: desk.draft?.version ?? 0 } }));
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+    } catch (error) {
+      setProblem(error instanceof Problem ? error : null);
+    }
+  };
+  return (
+    <div className="flex flex-col gap-3 p-4">
+      <p className="text-base font-bold">{TWO.isDone}</p>
+      <p>{TWO.waits}</p>
+      {problem && <Notice title={problem.title} fix={problem.fix} />}
+      <Button look="main" className="min-h-10" onClick={onNext}>
+        {TWO.next}
+      </Button>
+      <Button className="min-h-9" onClick={() => void takeUp()}>
+        {TWO.takeUp}
+      </Button>
+    </div>
   );
 }
 

@@ -20,6 +20,8 @@ import { Desk } from "./Desk";
 import { MarkPanel } from "./MarkPanel";
 import { ORDER_WORDS, TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
+import { TWO } from "./twoTexts";
+import { useDesks } from "./useDesks";
 
 type Waiting_ = Schema["Waiting"];
 
@@ -35,6 +37,8 @@ export function PileView() {
   const student = Number(address.get("student"));
   const handin = Number(address.get("handin"));
   const all = pile.data?.waiting;
+  const chosen = submission ? Number(submission) : null;
+  const desks = useDesks(groupId, chosen);
   const waiting = useMemo(() => all && inOrder(all, { of: arranged.of, order: arranged.order }), [all, arranged.of, arranged.order]);
 
   // Without a submission in the address: the one asked for from the board, else the oldest.
@@ -53,22 +57,32 @@ export function PileView() {
 
   if (pile.isPending || !waiting) return <Waiting />;
   if (pile.isError) return <Failed error={pile.error} again={() => void pile.refetch()} />;
-  const chosen = submission ? Number(submission) : null;
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
       <h1 className="sr-only">{TEXTS.title}</h1>
-      <List pile={pile.data} waiting={waiting} chosen={chosen} groupId={groupId} arranged={arranged} />
-      {chosen === null ? <Empty others={pile.data.waiting.length} onAll={() => void navigate(`/g/${groupId}/pile${searchOf({ ...arranged, of: null })}`, { replace: true })} /> : <Open key={chosen} groupId={groupId} chosen={chosen} waiting={waiting} search={search} />}
+      <List pile={pile.data} waiting={waiting} chosen={chosen} groupId={groupId} arranged={arranged} desks={desks} />
+      {chosen === null ? <Empty others={pile.data.waiting.length} onAll={() => void navigate(`/g/${groupId}/pile${searchOf({ ...arranged, of: null })}`, { replace: true })} /> : <Open key={chosen} groupId={groupId} chosen={chosen} waiting={waiting} search={search} desks={desks} />}
     </div>
   );
 }
 
-function Open({ groupId, chosen, waiting, search }: { groupId: number; chosen: number; waiting: Waiting_[]; search: string }) {
+interface OpenProps {
+  groupId: number;
+  chosen: number;
+  waiting: Waiting_[];
+  search: string;
+  desks: Map<number, string>;
+}
+
+function Open({ groupId, chosen, waiting, search, desks }: OpenProps) {
   const found = useQuery(submissionQuery(groupId, chosen));
   const navigate = useNavigate();
   const queries = useQueryClient();
   const here = waiting.findIndex((one) => one.submission === chosen);
-  const nextId = (waiting[here + 1] ?? waiting.find((one) => one.submission !== chosen))?.submission;
+  // What another marker has open is passed over, unless nothing else waits.
+  const free = (one: Waiting_) => one.submission !== chosen && !desks.has(one.submission);
+  const others = (one: Waiting_) => one.submission !== chosen;
+  const nextId = (waiting.slice(here + 1).find(free) ?? waiting.find(free) ?? waiting.find(others))?.submission;
   const beforeId = (waiting[here - 1] ?? waiting.findLast((one) => one.submission !== chosen))?.submission;
   useEffect(() => {
     if (nextId) queries.query(submissionQuery(groupId, nextId)).catch(() => undefined);
@@ -105,9 +119,10 @@ interface ListProps {
   chosen: number | null;
   groupId: number;
   arranged: Arranged;
+  desks: Map<number, string>;
 }
 
-function List({ pile, waiting, chosen, groupId, arranged }: ListProps) {
+function List({ pile, waiting, chosen, groupId, arranged, desks }: ListProps) {
   const marked = pile.marked_today;
   return (
     <section aria-labelledby="pile" className="flex w-[236px] shrink-0 flex-col border-r border-line bg-paper max-lg:max-h-44 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
@@ -140,7 +155,9 @@ function List({ pile, waiting, chosen, groupId, arranged }: ListProps) {
                 <span className="block text-xs break-words text-quiet">
                   {one.handin.title} · {moment(one.at)}
                   {one.late && `, ${lateness(one)}`}
+                  {one.agree && ` · ${TWO.toAgree}`}
                 </span>
+                {desks.has(one.submission) && <span className="block text-xs break-words text-copper">{TWO.openBy({ who: desks.get(one.submission) ?? "" })}</span>}
               </span>
             </Link>
           </li>
