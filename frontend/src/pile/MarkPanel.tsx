@@ -125,6 +125,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
     try {
       await keeper.push();
       await data(client.POST("/api/submissions/{submission_id}/draft/done", { params: { path: { submission_id: desk.id } }, body: { done: true, version: keeper.version } }));
+      queries.setQueryData(pileQuery(groupId).queryKey, (pile) => pile && { ...pile, waiting: pile.waiting.filter((one) => one.submission !== desk.id) });
       onNext();
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
     } catch (error) {
