@@ -68,6 +68,17 @@ def see_submission(request: HttpRequest, submission_id: int) -> Any:
 
 
 @router.get(
+    "/submissions/{submission_id}/changes",
+    response=shapes.DifferencesShape,
+    operation_id="see_differences",
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
+)
+def see_differences(request: HttpRequest, submission_id: int) -> Any:
+    """What changed since the submission before."""
+    return queries.changes(person_of(request), submission_id)
+
+
+@router.get(
     "/portfolios/{portfolio_id}/feedback",
     response=list[shapes.FeedbackLine],
     operation_id="see_feedback",

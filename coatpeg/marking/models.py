@@ -89,6 +89,10 @@ class Annotation(models.Model):
     colour = models.CharField(max_length=8, blank=True, default="")
     """Of a highlight."""
     voice = models.ForeignKey(StoredFile, models.PROTECT, null=True, related_name="+")
+    criterion = models.CharField(max_length=36, blank=True, default="")
+    """Of the rubric: the one whose level rests on what this is on."""
+    criterion_title = models.CharField(max_length=80, blank=True, default="")
+    """What it was called then: a rubric in use may change."""
     foreign = models.JSONField(default=dict)
     """Terms of a Web Annotation file that are not ours; they go out again."""
     at = models.DateTimeField()

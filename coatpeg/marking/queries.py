@@ -7,6 +7,7 @@ from typing import Any
 
 from coatpeg.core.handins.asking import DueSource, EffectiveDue
 from coatpeg.core.handins.standing import Status, decided
+from coatpeg.core.marking.differences import differences
 from coatpeg.core.marking.pace import pace
 from coatpeg.core.marking.rubrics import rubric_from_data
 from coatpeg.core.outlines.filling import Chip, Piece, PocketKind, chips
@@ -189,6 +190,31 @@ def _same_files(submission: Submission) -> list[dict[str, Any]]:
         .distinct()
     )
     return [{"title": hashes[came], "student": listed(family, given)} for came, family, given in others]
+
+
+def changes(person: Person, submission_id: int) -> dict[str, Any]:
+    """What changed since the submission before, of those that stand; nothing where it is the first."""
+    submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
+    rows = Submission.objects.filter(handin=submission.handin, enrolment=submission.enrolment, voided_at=None)
+    before = rows.filter(number__lt=submission.number).order_by("-number").first()
+    found = differences(before.snapshot, submission.snapshot) if before else []
+    return {
+        "since": before.number if before else None,
+        "changed": [
+            {
+                "pocket": {"id": one.pocket, "title": one.title},
+                "what": one.what.value,
+                "piece": one.piece,
+                "evidence": one.evidence,
+                "row": one.row,
+                "parts": [{"what": part.what, "text": part.text} for part in one.parts],
+                "cells": [{"title": title, "was": was, "now": now} for title, was, now in one.cells],
+                "new_words": one.words[0],
+                "gone_words": one.words[1],
+            }
+            for one in found
+        ],
+    }
 
 
 def feedback(person: Person, portfolio_id: int) -> list[dict[str, Any]]:

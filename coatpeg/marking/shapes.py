@@ -204,6 +204,42 @@ class FeedbackLine(OutcomeShape):
     pocket: int | None
 
 
+class ChangedPart(Shape):
+    """Words that are the same, new, or gone."""
+
+    what: Literal["same", "new", "gone"]
+    text: str
+
+
+class ChangedCell(Shape):
+    """A cell of a log's row, as it was and as it is."""
+
+    title: str
+    was: str
+    now: str
+
+
+class DifferenceShape(Shape):
+    """A piece of the work that changed (``core.marking.differences.Difference``)."""
+
+    pocket: Named
+    what: Literal["new", "gone", "replaced", "words", "row"]
+    piece: str
+    evidence: int | None
+    row: int | None
+    parts: list[ChangedPart]
+    cells: list[ChangedCell]
+    new_words: int
+    gone_words: int
+
+
+class DifferencesShape(Shape):
+    """What changed since the submission of that number; none: it is the first."""
+
+    since: int | None
+    changed: list[DifferenceShape]
+
+
 class SendBackManyIn(ManyIn):
     """Words to all, and by when they hand in again."""
 

@@ -10,6 +10,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from coatpeg.core.policy import Role
 from coatpeg.events.models import Event
+from coatpeg.handins.models import HandIn
 from coatpeg.marking.models import Annotation
 from coatpeg.notices.models import Notice
 from coatpeg.portfolios.evidence import commands as evidence
@@ -161,6 +162,23 @@ class Drafts(Said):
         self.assertEqual((answer.status_code, answer.json()["voice"]), (200, True))
 
 
+class Evidenced(Said):
+    def test_a_level_is_pinned_to_what_it_rests_on_and_the_student_sees_why(self) -> None:
+        made = {"kind": "comment", "text": "Here you say why.", "target": self.words("warmth"), "criterion": "care"}
+        path = f"{self.path}/annotations/0a0a0a0a"
+        answer = self.call(self.lead, "PUT", path, made)
+        self.assertEqual((answer.status_code, answer.json()["where"]), (422, "criterion"))
+        levels = [{"key": key, "title": key, "points": points} for key, points in (("low", 0), ("high", 1))]
+        row = {"key": "care", "title": "Care", "weight": 1, "says": ["", ""]}
+        HandIn.objects.filter(pk=self.handed.handin_id).update(
+            rubric={"levels": levels, "criteria": [row], "halves": False}
+        )
+        self.ok(self.lead, "PUT", path, made)
+        self.ok(self.lead, "POST", f"{self.path}/accept", {"feedback": "", "levels": {"care": ["high"]}})
+        (seen,) = self.seen(self.thandi)
+        self.assertEqual((seen["criterion"], seen["criterion_title"]), ("care", "Care"))
+
+
 class Threads(Said):
     def test_both_sides_answer_staff_settle_and_the_next_answer_opens_it_again(self) -> None:
         made = self.say()
@@ -294,3 +312,17 @@ class Files(Said):
         for content in (b"", b"\xff", b"[" * 100_000, {"a": 1}, [], {"items": [{"target": "x"}] * 5_001}):
             answer = self.bring(content)
             self.assertEqual((answer.status_code, answer.json()["where"]), (422, "file"), str(content)[:40])
+
+
+class Again(Said):
+    def test_a_resubmission_says_what_changed_since_the_one_before(self) -> None:
+        self.assertEqual(self.ok(self.lead, "GET", f"{self.path}/changes"), {"since": None, "changed": []})
+        self.send_back()
+        self.page.refresh_from_db()
+        text = WORDS.replace("water", "rain")
+        evidence.write_page(self.thandi, self.book.pk, self.pocket.pk, text, self.page.version, NOW)
+        again = builders.hand_in(self.book, self.handed.handin, seen=1)
+        found = self.ok(self.lead, "GET", f"/submissions/{again.pk}/changes")
+        (one,) = found["changed"]
+        self.assertEqual((found["since"], one["what"], one["new_words"], one["gone_words"]), (1, "words", 1, 1))
+        self.assertEqual([part["text"] for part in one["parts"] if part["what"] == "new"], ["rain"])

@@ -63,6 +63,7 @@ def keep_annotation(request: HttpRequest, submission_id: int, key: Path[Key], bo
         body.wording,
         tuple(Stroke(one.colour, one.width, tuple(one.points)) for one in body.strokes),
         body.colour,
+        body.criterion,
     )
     person = person_of(request)
     return reading.data(making.keep(person, submission_id, key, saying, body.version, now()), person)

@@ -31,6 +31,7 @@ from coatpeg.core.marking.annotations import (
     target_to_data,
 )
 from coatpeg.core.marking.releasing import told_at
+from coatpeg.core.marking.rubrics import rubric_from_data
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.core.portfolios.texts import tidy_text
@@ -65,6 +66,8 @@ class Saying:
     wording: str | None = None
     strokes: Sequence[Stroke] = ()
     colour: str = ""
+    criterion: str = ""
+    """Of the rubric: whose level rests on what this is on."""
 
     def checked(self, submission: Submission, *, spoken: bool) -> dict[str, Any]:
         """The columns that say it; ``Invalid`` where it cannot be said there."""
@@ -80,7 +83,18 @@ class Saying:
             "wording": tidy_text(wording) if self.kind is Kind.SUGGESTION and wording is not None else None,
             "strokes": strokes_to_data(strokes),
             "colour": self.colour if self.kind is Kind.HIGHLIGHT else "",
+            "criterion": self.criterion,
+            "criterion_title": _criterion(submission, self.criterion),
         }
+
+
+def _criterion(submission: Submission, key: str) -> str:
+    """What a criterion of the hand-in's rubric is called; ``Invalid`` where there is none of that key."""
+    rubric = rubric_from_data(submission.handin.rubric) if key else None
+    found = next((row.title for row in rubric.rows if row.key == key), None) if rubric else ""
+    if found is None or (key and rubric is None):
+        raise Invalid("The rubric has no such criterion now.", where="criterion", fix="Choose another one, or none.")
+    return found
 
 
 def keep(person: Person, submission_id: int, key: str, saying: Saying, version: int, now: datetime) -> Annotation:

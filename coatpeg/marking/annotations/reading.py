@@ -69,6 +69,8 @@ def data(one: Annotation, person: Person) -> dict[str, Any]:
         "wording": one.wording,
         "strokes": [{"colour": colour, "width": width, "points": points} for colour, width, points in one.strokes],
         "colour": one.colour,
+        "criterion": one.criterion,
+        "criterion_title": one.criterion_title,
         "voice": one.voice_id is not None,
         "who": one.person.full_name,
         "mine": one.person_id == person.pk,

@@ -82,6 +82,7 @@ class AnnotationIn(Shape):
     wording: str | None = Field(default=None, max_length=50_000)
     strokes: list[StrokeShape] = Field(default_factory=list, max_length=20_000)
     colour: Colour = ""
+    criterion: str = Field(default="", max_length=36)
     version: int = Field(default=0, ge=0)
 
 
@@ -107,6 +108,9 @@ class AnnotationShape(Shape):
     wording: str | None
     strokes: list[StrokeShape]
     colour: Colour
+    criterion: str
+    criterion_title: str
+    """Of the rubric: whose level rests on what this is on."""
     voice: bool
     who: str
     mine: bool

@@ -195,6 +195,15 @@ export const submissionQuery = (group_id: number, submission_id: number) =>
     queryFn: () => data(client.GET("/api/submissions/{submission_id}", { params: { path: { submission_id } } })),
   });
 
+/** What changed in a submission since the one before. */
+export const changesQuery = (group_id: number, submission_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "submission", submission_id, "changes"],
+    queryFn: () => data(client.GET("/api/submissions/{submission_id}/changes", { params: { path: { submission_id } } })),
+    // Both are frozen.
+    staleTime: Infinity,
+  });
+
 /** How a hand-in is marked, and how far its markers agree. */
 export const howMarkedQuery = (group_id: number, handin_id: number) =>
   queryOptions({

@@ -4390,6 +4390,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/submissions/{submission_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Differences
+         * @description What changed since the submission before.
+         */
+        get: operations["see_differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}/draft": {
         parameters: {
             query?: never;
@@ -4984,6 +5004,11 @@ export interface components {
              */
             colour: "" | "rust" | "sea" | "plum";
             /**
+             * Criterion
+             * @default
+             */
+            criterion: string;
+            /**
              * Kind
              * @enum {string}
              */
@@ -5028,6 +5053,10 @@ export interface components {
              * @enum {string}
              */
             colour: "" | "rust" | "sea" | "plum";
+            /** Criterion */
+            criterion: string;
+            /** Criterion Title */
+            criterion_title: string;
             /** Done At */
             done_at: string | null;
             /** Id */
@@ -5810,6 +5839,31 @@ export interface components {
             old: string;
         };
         /**
+         * ChangedCell
+         * @description A cell of a log's row, as it was and as it is.
+         */
+        ChangedCell: {
+            /** Now */
+            now: string;
+            /** Title */
+            title: string;
+            /** Was */
+            was: string;
+        };
+        /**
+         * ChangedPart
+         * @description Words that are the same, new, or gone.
+         */
+        ChangedPart: {
+            /** Text */
+            text: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "same" | "new" | "gone";
+        };
+        /**
          * ChangedPocket
          * @description A pocket after its change, and what that meant.
          */
@@ -6421,6 +6475,42 @@ export interface components {
             two: components["schemas"]["TwoShape"] | null;
             /** Voided At */
             voided_at: string | null;
+        };
+        /**
+         * DifferenceShape
+         * @description A piece of the work that changed (``core.marking.differences.Difference``).
+         */
+        DifferenceShape: {
+            /** Cells */
+            cells: components["schemas"]["ChangedCell"][];
+            /** Evidence */
+            evidence: number | null;
+            /** Gone Words */
+            gone_words: number;
+            /** New Words */
+            new_words: number;
+            /** Parts */
+            parts: components["schemas"]["ChangedPart"][];
+            /** Piece */
+            piece: string;
+            pocket: components["schemas"]["Named"];
+            /** Row */
+            row: number | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "new" | "gone" | "replaced" | "words" | "row";
+        };
+        /**
+         * DifferencesShape
+         * @description What changed since the submission of that number; none: it is the first.
+         */
+        DifferencesShape: {
+            /** Changed */
+            changed: components["schemas"]["DifferenceShape"][];
+            /** Since */
+            since: number | null;
         };
         /**
          * DoneIn
@@ -18063,6 +18153,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AnnotationShape"];
+                };
+            };
+        };
+    };
+    see_differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferencesShape"];
                 };
             };
         };

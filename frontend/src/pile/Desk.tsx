@@ -22,6 +22,7 @@ import { useSaid } from "../submission/said/said";
 import { NotShown, SaidFiles } from "../submission/said/SaidFoot";
 import { SaidList } from "../submission/said/SaidList";
 import { SaidProvider } from "../submission/said/SaidProvider";
+import { Changes } from "./Changes";
 import { TEXTS } from "./texts";
 import { TWO } from "./twoTexts";
 
@@ -34,11 +35,12 @@ function facts(desk: Shape): string {
 }
 
 const WHOLE = {};
+const NO_CRITERIA: Schema["RubricShape"]["criteria"] = [];
 
 export function Desk({ desk, groupId }: { desk: Shape; groupId: number }) {
   const marks = may(useGroup(), "mark") && !desk.handin.taken_away && !desk.voided_at;
   return (
-    <SaidProvider groupId={groupId} submission={desk.id} writes={marks}>
+    <SaidProvider groupId={groupId} submission={desk.id} writes={marks} criteria={desk.handin.rubric?.criteria ?? NO_CRITERIA}>
       <Laid desk={desk} groupId={groupId} />
     </SaidProvider>
   );
@@ -87,6 +89,7 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
       <div className="flex flex-col gap-4 p-5">
         <Notices desk={desk} />
         <Unseen desk={desk} />
+        {earlier && <Changes groupId={groupId} submission={desk.id} />}
         {desk.handin.model_answer && (
           <details className="rounded-lg border border-edge bg-paper p-3">
             <summary className="min-h-8 cursor-pointer font-bold">{SUBMISSION.modelAnswer}</summary>

@@ -1,11 +1,11 @@
 /** Feedback and score; accept or send back; the next one opens by itself. */
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Check, Undo2 } from "lucide-react";
 import { useCallback, useEffect, useId, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { pileQuery } from "../api/queries";
+import { annotationsQuery, pileQuery } from "../api/queries";
 import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { isTyped, useLetterKeys } from "../ui/keys";
@@ -21,6 +21,7 @@ import { PhrasesDialog } from "./PhrasesDialog";
 import { asPhrase } from "./phrases";
 import { RubricLevels } from "./RubricLevels";
 import { SendBackDialog } from "./SendBackDialog";
+import { SAID } from "../submission/said/saidTexts";
 import { TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
 import { TWO } from "./twoTexts";
@@ -276,7 +277,7 @@ function DoneAlready({ desk, groupId, onNext }: { desk: Shape; groupId: number; 
 function Score({ desk, mark }: { desk: Shape; mark: ReturnType<typeof useMark> }) {
   const { rubric, points } = desk.handin;
   if (rubric) {
-    return <RubricLevels rubric={rubric} levels={mark.fields.levels} score={desk.draft?.score ?? null} points={points ?? null} onChange={(levels) => mark.change({ levels })} />;
+    return <Judged desk={desk} mark={mark} rubric={rubric} />;
   }
   if (points === null) return null;
   return (
@@ -290,6 +291,20 @@ function Score({ desk, mark }: { desk: Shape; mark: ReturnType<typeof useMark> }
         className={`${FIELD} figures block max-w-28`}
       />
     </label>
+  );
+}
+
+/** The levels, and how many of them rest on something that is said on the work. */
+function Judged({ desk, mark, rubric }: { desk: Shape; mark: ReturnType<typeof useMark>; rubric: Schema["RubricShape"] }) {
+  const said = useQuery(annotationsQuery(desk.group, desk.id));
+  const judged = Object.entries(mark.fields.levels).flatMap(([key, level]) => (level.length > 0 ? [key] : []));
+  const pinned = judged.filter((key) => said.data?.some((one) => one.criterion === key)).length;
+  const { points } = desk.handin;
+  return (
+    <div className="flex flex-col gap-2">
+      <RubricLevels rubric={rubric} levels={mark.fields.levels} score={desk.draft?.score ?? null} points={points ?? null} onChange={(levels) => mark.change({ levels })} />
+      {judged.length > 0 && <p className="figures text-sm text-quiet">{SAID.pinned({ pinned, count: judged.length })}</p>}
+    </div>
   );
 }
 

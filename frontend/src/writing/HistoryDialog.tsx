@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
 import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
+import { Differing } from "../ui/reading/Differing";
 import { RichText } from "../ui/reading/RichText";
 import { Failed, Waiting } from "../ui/Waiting";
 import { HISTORY } from "./texts";
@@ -94,21 +95,5 @@ function Revision({ id, since }: { id: number; since: number | null }) {
   if (parts.length === 0) {
     return html ? <RichText html={html} className="reading rounded-md border border-edge p-4" /> : <p className="reading rounded-md border border-edge p-4 break-words whitespace-pre-wrap">{text || HISTORY.empty}</p>;
   }
-  return (
-    <p className="reading rounded-md border border-edge p-4 break-words whitespace-pre-wrap">
-      {parts.map((part, at) =>
-        part.what === "gone" ? (
-          <del key={at} className="bg-overdue-soft text-overdue">
-            {part.text}
-          </del>
-        ) : part.what === "new" ? (
-          <ins key={at} className="bg-accepted-soft text-accepted">
-            {part.text}
-          </ins>
-        ) : (
-          <span key={at}>{part.text}</span>
-        ),
-      )}
-    </p>
-  );
+  return <Differing parts={parts} className="reading rounded-md border border-edge p-4" />;
 }

@@ -21,9 +21,12 @@ const VOICE = 180;
 /** Seconds. */
 const FIELD = "mt-1 block w-full rounded-md border border-control bg-paper px-3 py-2 text-base font-normal";
 
-/** Text and wording as the one text that is kept. */
-const packed = (text: string, wording: string) => JSON.stringify([text, wording]);
-const unpacked = (kept: string) => JSON.parse(kept) as [string, string];
+/** Text, wording and criterion as the one text that is kept. */
+const packed = (text: string, wording: string, criterion: string) => JSON.stringify([text, wording, criterion]);
+const unpacked = (kept: string) => {
+  const [text = "", wording = "", criterion = ""] = JSON.parse(kept) as string[];
+  return [text, wording, criterion] as const;
+};
 
 // eslint-disable-next-line complexity -- one branch for each state of what is written
 export function Composer({ said, begun }: { said: Said; begun: Composing }) {
@@ -37,16 +40,16 @@ export function Composer({ said, begun }: { said: Said; begun: Composing }) {
   const suggests = kind === "suggestion";
   const save: Save = useCallback(
     async (kept, version) => {
-      const [text, wording] = unpacked(kept);
+      const [text, wording, criterion] = unpacked(kept);
       // Nothing is said yet, or no more: there is nothing to keep.
       if (!suggests && !text.trim() && !voice) return { text: kept, version };
       try {
-        const made = await keep(key, { kind, target, text, wording: suggests ? wording : null, strokes: [], colour: "", version });
+        const made = await keep(key, { kind, target, text, wording: suggests ? wording : null, strokes: [], colour: "", criterion, version });
         return { text: kept, version: made.version };
       } catch (error) {
         if (!(error instanceof Problem && error.kind === "stale" && "text" in error.more)) throw error;
         const { text: other, wording: how } = error.more as { text: string; wording: string | null };
-        const theirs = packed(other, how ?? "");
+        const theirs = packed(other, how ?? "", criterion);
         throw new Problem({ type: "urn:coatpeg:stale", title: error.title, fix: error.fix, text: theirs, version: Number(error.more.version) }, error.status);
       }
     },
@@ -55,11 +58,11 @@ export function Composer({ said, begun }: { said: Said; begun: Composing }) {
   const { text: kept, state, keeper } = useAutosave({
     name: `said/${said.submission}/${key}`,
     person,
-    server: { text: packed(begun.text, begun.wording), version: begun.version },
+    server: { text: packed(begun.text, begun.wording, begun.criterion), version: begun.version },
     writable: true,
     save,
   });
-  const [text, wording] = unpacked(kept);
+  const [text, wording, criterion] = unpacked(kept);
   const done = async () => {
     if (await keeper.push()) said.compose(null);
   };
@@ -95,14 +98,27 @@ export function Composer({ said, begun }: { said: Said; begun: Composing }) {
         <label className="font-bold" htmlFor={`${id}w`}>
           {SAID.wording}
           {/* eslint-disable-next-line jsx-a11y/no-autofocus -- it was opened to be written in */}
-          <textarea id={`${id}w`} autoFocus rows={2} value={wording} maxLength={LONGEST} onFocus={(event) => event.target.select()} onChange={(event) => keeper.change(packed(text, event.target.value))} className={FIELD} />
+          <textarea id={`${id}w`} autoFocus rows={2} value={wording} maxLength={LONGEST} onFocus={(event) => event.target.select()} onChange={(event) => keeper.change(packed(text, event.target.value, criterion))} className={FIELD} />
         </label>
       )}
       <label className="font-bold" htmlFor={`${id}t`}>
         {voice ? SAID.gist : SAID.field}
         {/* eslint-disable-next-line jsx-a11y/no-autofocus -- it was opened to be written in */}
-        <textarea id={`${id}t`} autoFocus={!suggests} rows={3} value={text} maxLength={LONGEST} onChange={(event) => keeper.change(packed(event.target.value, wording))} className={FIELD} />
+        <textarea id={`${id}t`} autoFocus={!suggests} rows={3} value={text} maxLength={LONGEST} onChange={(event) => keeper.change(packed(event.target.value, wording, criterion))} className={FIELD} />
       </label>
+      {said.criteria.length > 0 && target.pocket && (
+        <label className="text-sm" htmlFor={`${id}c`}>
+          {SAID.whyField}{" "}
+          <select id={`${id}c`} value={criterion} onChange={(event) => keeper.change(packed(text, wording, event.target.value))} className="min-h-8 max-w-full rounded-md border border-control bg-paper px-2">
+            <option value="">{SAID.noCriterion}</option>
+            {said.criteria.map((one) => (
+              <option key={one.key} value={one.key}>
+                {one.title}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {state.at === "refused" && <Notice title={state.problem.title} fix={state.problem.fix} />}
       {state.at === "two" && (
         <Notice title={SAID.two} fix={unpacked(state.theirs.text).join(" ")}>

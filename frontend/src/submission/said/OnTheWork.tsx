@@ -48,7 +48,7 @@ export function OnTheWork({ groupId, portfolio, pocket, mends }: Props) {
 }
 
 function One({ one, groupId, mends }: { one: Annotation; groupId: number; mends: boolean }) {
-  const said: Said = { submission: one.submission, groupId, list: [one], writes: false, mends, active: null, choose: nothing, tool: "look", setTool: nothing, colour: "rust", setColour: nothing, composing: null, compose: nothing, undoable: nothing, undo: nothing };
+  const said: Said = { submission: one.submission, groupId, list: [one], writes: false, criteria: [], mends, active: null, choose: nothing, tool: "look", setTool: nothing, colour: "rust", setColour: nothing, composing: null, compose: nothing, undoable: nothing, undo: nothing };
   return (
     <SaidContext value={said}>
       <SaidCard said={said} one={one} number={undefined} />

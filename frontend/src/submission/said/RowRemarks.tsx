@@ -1,8 +1,7 @@
 /** What is said on a row of a log: its numbers, and saying more. */
 import { MessageSquare } from "lucide-react";
 import type { Schema } from "../../api/client";
-import { newKey } from "../../ui/newKey";
-import { numbered } from "./said";
+import { begin, numbered } from "./said";
 import type { Said } from "./said";
 import { SAID } from "./saidTexts";
 
@@ -28,7 +27,7 @@ export function RowRemarks({ said, pocket, row }: { said: Said; pocket: number; 
           type="button"
           aria-label={SAID.row({ row: row.id })}
           title={SAID.comment}
-          onClick={() => said.compose({ key: newKey(), kind: "comment", target: { pocket, row: row.id }, version: 0, text: "", wording: "", voice: false })}
+          onClick={() => said.compose(begin({ pocket, row: row.id }))}
           className="flex size-8 items-center justify-center rounded-md text-quiet hover:bg-ground hover:text-ink"
         >
           <MessageSquare aria-hidden size={15} />

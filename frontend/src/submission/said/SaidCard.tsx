@@ -10,7 +10,7 @@ import { Notice } from "../../ui/Notice";
 import { Player } from "../../ui/reading/Player";
 import { useSay } from "../../ui/Toasts";
 import { clockOf } from "./clock";
-import { INKS, useSaying } from "./said";
+import { begin, INKS, useSaying } from "./said";
 import type { Annotation, Colour, Said } from "./said";
 import { SAID } from "./saidTexts";
 import { Thread } from "./Thread";
@@ -60,6 +60,7 @@ function Words({ one }: { one: Annotation }) {
   return (
     <>
       <Where one={one} />
+      {one.criterion_title && <p className="text-sm font-bold">{SAID.whyOf({ criterion: one.criterion_title })}</p>}
       {one.kind === "suggestion" && (
         <p className="break-words">
           {SAID.instead({ was: <s key="was" className="text-quiet">{one.target.words?.exact}</s>, wording: <strong key="wording">{one.wording}</strong> })}
@@ -105,7 +106,7 @@ function Own({ said, one }: { said: Said; one: Annotation }) {
           aria-label={SAID.changeNamed({ text })}
           title={SAID.change}
           className={icon}
-          onClick={() => said.compose({ key: one.key, kind, target: one.target, version: one.version, text: one.text, wording: one.wording ?? "", voice: one.voice })}
+          onClick={() => said.compose(begin(one.target, { key: one.key, kind, version: one.version, text: one.text, wording: one.wording ?? "", voice: one.voice, criterion: one.criterion }))}
         >
           <Pencil aria-hidden size={15} />
         </button>

@@ -1,9 +1,8 @@
 /** What is said on a part of the work, one under the other, and what is being written. */
 import { MessageSquare } from "lucide-react";
 import { Button } from "../../ui/Button";
-import { newKey } from "../../ui/newKey";
 import { Composer } from "./Composer";
-import { isOn, numbered } from "./said";
+import { begin, isOn, numbered } from "./said";
 import type { Said, Target } from "./said";
 import { SaidCard } from "./SaidCard";
 import { SAID } from "./saidTexts";
@@ -24,7 +23,6 @@ export function SaidList({ said, pocket, evidence, target }: Props) {
   const here = said.list.filter((one) => on(one.target));
   const begun = said.composing && on(said.composing.target) ? said.composing : null;
   if (here.length === 0 && !said.writes) return null;
-  const begin = () => said.compose({ key: newKey(), kind: "comment", target, version: 0, text: "", wording: "", voice: false });
   const cards = here.filter((one) => one.key !== begun?.key);
   return (
     <section aria-label={pocket === null ? SAID.onTheWhole : SAID.title} className="flex flex-col gap-2">
@@ -37,7 +35,7 @@ export function SaidList({ said, pocket, evidence, target }: Props) {
       {/* It stays where it is also once it is kept: nothing moves under the hand that types. */}
       {begun && <Composer key={begun.key} said={said} begun={begun} />}
       {said.writes && !begun && (
-        <Button look="quiet" className="-ml-3 self-start" icon={<MessageSquare aria-hidden size={15} />} onClick={begin}>
+        <Button look="quiet" className="-ml-3 self-start" icon={<MessageSquare aria-hidden size={15} />} onClick={() => said.compose(begin(target))}>
           {pocket === null ? SAID.commentOnWhole : SAID.comment}
         </Button>
       )}

@@ -2,8 +2,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { isTyped, useLetterKeys } from "../../ui/keys";
-import { newKey } from "../../ui/newKey";
-import { SaidContext, useAnnotations } from "./said";
+import { begin, SaidContext, useAnnotations } from "./said";
 import type { Annotation, Colour, Composing, Said, Tool } from "./said";
 
 interface Props {
@@ -12,12 +11,14 @@ interface Props {
   /** Whether this person marks it, now. */
   writes?: boolean;
   mends?: boolean;
+  criteria?: Said["criteria"];
   children: ReactNode;
 }
 
 const NONE: Annotation[] = [];
+const NO_CRITERIA: Said["criteria"] = [];
 
-export function SaidProvider({ groupId, submission, writes = false, mends = false, children }: Props) {
+export function SaidProvider({ groupId, submission, writes = false, mends = false, criteria = NO_CRITERIA, children }: Props) {
   const found = useAnnotations(groupId, submission);
   const list = found.data ?? NONE;
   const [active, choose] = useState<number | null>(null);
@@ -31,6 +32,7 @@ export function SaidProvider({ groupId, submission, writes = false, mends = fals
       groupId,
       list,
       writes,
+      criteria,
       mends,
       active,
       choose,
@@ -43,7 +45,7 @@ export function SaidProvider({ groupId, submission, writes = false, mends = fals
       undoable: (run) => undos.current.push(run),
       undo: () => undos.current.pop()?.(),
     }),
-    [submission, groupId, list, writes, mends, active, tool, colour, composing],
+    [submission, groupId, list, writes, criteria, mends, active, tool, colour, composing],
   );
   useKeys(said);
   return <SaidContext value={said}>{children}</SaidContext>;
@@ -57,7 +59,7 @@ function useKeys(said: Said): void {
     if (!writes) return;
     const comment = () => {
       if (document.querySelector("[data-ink]")) setTool("spot");
-      else compose({ key: newKey(), kind: "comment", target: {}, version: 0, text: "", wording: "", voice: false });
+      else compose(begin({}));
     };
     const act: Record<string, () => void> = { c: comment, d: () => setTool(tool === "ink" ? "look" : "ink") };
     const listen = (event: KeyboardEvent) => {

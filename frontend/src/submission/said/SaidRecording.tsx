@@ -3,10 +3,9 @@ import { MessageSquare } from "lucide-react";
 import { useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { newKey } from "../../ui/newKey";
 import { fileAddress } from "../../viewer/files";
 import { clockOf } from "./clock";
-import { numbered, surfaceOf } from "./said";
+import { begin, numbered, surfaceOf } from "./said";
 import type { Said, Target } from "./said";
 import { SAID } from "./saidTexts";
 
@@ -46,7 +45,7 @@ export function SaidRecording({ said, target, artefact }: Props) {
             icon={<MessageSquare aria-hidden size={15} />}
             onClick={() => {
               player.current?.pause();
-              said.compose({ key: newKey(), kind: "comment", target: { ...target, at: Math.round(at * 10) / 10 }, version: 0, text: "", wording: "", voice: false });
+              said.compose(begin({ ...target, at: Math.round(at * 10) / 10 }));
             }}
           >
             {SAID.moment({ at: clockOf(at) })}

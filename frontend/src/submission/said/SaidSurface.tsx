@@ -1,10 +1,9 @@
 /** A picture or a page with what is said on it: looked at larger and turned, drawn on, commented on a spot. */
 import { useEffect, useRef, useState } from "react";
 import type { KeyboardEvent, MouseEvent, ReactNode } from "react";
-import { newKey } from "../../ui/newKey";
 import { Ink } from "./Ink";
 import { SAID } from "./saidTexts";
-import { numbered, SCALE, surfaceOf } from "./said";
+import { begin, numbered, SCALE, surfaceOf } from "./said";
 import type { Said, Target } from "./said";
 
 /** How it is looked at. */
@@ -107,7 +106,7 @@ function Placing({ said, target }: { said: Said; target: Target }) {
   const [cross, setCross] = useState({ x: SCALE / 2, y: SCALE / 2 });
   const place = (x: number, y: number) => {
     said.setTool("look");
-    said.compose({ key: newKey(), kind: "comment", target: { ...target, spot: { x, y, w: 0, h: 0 } }, version: 0, text: "", wording: "", voice: false });
+    said.compose(begin({ ...target, spot: { x, y, w: 0, h: 0 } }));
   };
   const press = (event: MouseEvent<HTMLButtonElement>) => {
     // By the keyboard a press has no place of its own.

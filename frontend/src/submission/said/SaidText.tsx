@@ -5,7 +5,7 @@ import type { ReactNode } from "react";
 import { isTyped, useLetterKeys } from "../../ui/keys";
 import { newKey } from "../../ui/newKey";
 import type { Schema } from "../../api/client";
-import { surfaceOf, useSaying } from "./said";
+import { begin, surfaceOf, useSaying } from "./said";
 import type { Annotation, Said, Target } from "./said";
 import { SAID } from "./saidTexts";
 import { chosenIn, rangeOf } from "./wordsIn";
@@ -105,8 +105,8 @@ function Choice({ said, target, chosen, onDone }: { said: Said; target: Target; 
   const { keep } = useSaying(said.groupId, said.submission);
   const letters = useLetterKeys();
   const { compose, colour } = said;
-  const begin = (kind: "comment" | "suggestion") => {
-    compose({ key: newKey(), kind, target, version: 0, text: "", wording: kind === "suggestion" ? chosen.quote.exact : "", voice: false });
+  const start = (kind: "comment" | "suggestion") => {
+    compose(begin(target, { kind, wording: kind === "suggestion" ? chosen.quote.exact : "" }));
     onDone();
   };
   useEffect(() => {
@@ -114,20 +114,20 @@ function Choice({ said, target, chosen, onDone }: { said: Said; target: Target; 
       if (event.key !== "c" || !letters || isTyped(event)) return;
       event.preventDefault();
       event.stopImmediatePropagation();
-      compose({ key: newKey(), kind: "comment", target, version: 0, text: "", wording: "", voice: false });
+      compose(begin(target));
       document.getSelection()?.removeAllRanges();
     };
     document.addEventListener("keydown", listen, true);
     return () => document.removeEventListener("keydown", listen, true);
   }, [letters, compose, target]);
   const highlight = () => {
-    void keep(newKey(), { kind: "highlight", target, text: "", wording: null, strokes: [], colour, version: 0 });
+    void keep(newKey(), { kind: "highlight", target, text: "", wording: null, strokes: [], colour, criterion: "", version: 0 });
     onDone();
   };
   const look = "flex min-h-8 items-center gap-1.5 rounded-sm px-2 text-sm font-semibold hover:bg-ground";
   return (
     <div role="toolbar" aria-label={SAID.comment} style={{ top: chosen.top, left: chosen.left }} className="absolute z-20 flex rounded-md border border-control bg-paper p-0.5 whitespace-nowrap shadow-lg">
-      <button type="button" className={look} onMouseDown={(event) => event.preventDefault()} onClick={() => begin("comment")}>
+      <button type="button" className={look} onMouseDown={(event) => event.preventDefault()} onClick={() => start("comment")}>
         <MessageSquare aria-hidden size={15} />
         {SAID.commentHere}
       </button>
@@ -135,7 +135,7 @@ function Choice({ said, target, chosen, onDone }: { said: Said; target: Target; 
         <Highlighter aria-hidden size={15} />
         {SAID.highlight}
       </button>
-      <button type="button" className={look} onMouseDown={(event) => event.preventDefault()} onClick={() => begin("suggestion")}>
+      <button type="button" className={look} onMouseDown={(event) => event.preventDefault()} onClick={() => start("suggestion")}>
         <PenLine aria-hidden size={15} />
         {SAID.suggest}
       </button>

@@ -4,6 +4,7 @@ import { createContext, useContext } from "react";
 import { client, data } from "../../api/client";
 import type { Schema } from "../../api/client";
 import { annotationsQuery } from "../../api/queries";
+import { newKey } from "../../ui/newKey";
 import { useSay } from "../../ui/Toasts";
 import { SAID } from "./saidTexts";
 
@@ -27,6 +28,12 @@ export interface Composing {
   text: string;
   wording: string;
   voice: boolean;
+  criterion: string;
+}
+
+/** A comment that is begun on a place. */
+export function begin(target: Target, more: Partial<Composing> = {}): Composing {
+  return { key: newKey(), kind: "comment", target, version: 0, text: "", wording: "", voice: false, criterion: "", ...more };
 }
 
 export interface Said {
@@ -35,6 +42,8 @@ export interface Said {
   list: Annotation[];
   /** Whether this person marks. */
   writes: boolean;
+  /** Of the rubric: what a comment may say why of. */
+  criteria: { key: string; title: string }[];
   /** Whether it is this person's own work. */
   mends: boolean;
   /** The one that is looked at. */

@@ -53,7 +53,7 @@ export function useInk(said: Said, target: Target) {
         if (kept.id !== null) remove(kept.id);
         return;
       }
-      const made = await keep(kept.key, { kind: "ink", target, text: "", wording: null, strokes: sent, colour: "", version: kept.version });
+      const made = await keep(kept.key, { kind: "ink", target, text: "", wording: null, strokes: sent, colour: "", criterion: "", version: kept.version });
       at.current = { key: made.key, version: made.version, id: made.id };
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
