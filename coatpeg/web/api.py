@@ -22,6 +22,7 @@ from coatpeg.handins.api import router as handins_router
 from coatpeg.marking.annotations.api import router as annotations_router
 from coatpeg.marking.api import router as marking_router
 from coatpeg.marking.phrases.api import router as phrases_router
+from coatpeg.marking.rubrics.api import router as rubrics_router
 from coatpeg.marking.sheet.api import router as sheet_router
 from coatpeg.marking.staff_notes.api import router as staff_notes_router
 from coatpeg.marking.two.api import router as two_router
@@ -87,6 +88,7 @@ ROUTERS = (
     annotations_router,
     staff_notes_router,
     two_router,
+    rubrics_router,
 )
 for router in ROUTERS:
     api.add_router("", router)

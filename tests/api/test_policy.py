@@ -574,6 +574,8 @@ CALLS: dict[str, Call] = {
     "settle_annotation": send("post", "/api/annotations/{t.annotation.pk}/settled", lambda t: {"settled": True}),
     "tick_annotation": send("post", "/api/annotations/{t.annotation.pk}/done", lambda t: {"done": True}),
     "choose_wording": send("post", "/api/annotations/{t.annotation.pk}/choice", lambda t: {"choice": "left"}),
+    "see_rubrics": get(GROUP + "/rubrics"),
+    "read_rubric": send("post", GROUP + "/rubrics/read", lambda t: {"text": "\tlow\thigh\nCare\tno\tyes"}),
     "see_how_marked": get(GROUP + "/handins/{t.handin.pk}/marking"),
     "say_how_marked": send(
         "put", GROUP + "/handins/{t.handin.pk}/marking", lambda t: {"two": True, "blind": True, "version": 0}
@@ -884,6 +886,7 @@ def about_a_student(operation: str) -> bool:
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_arrivals", "see_patterns", "see_load"}
     of_class |= {"see_filters", "keep_filter", "change_filter", "drop_filter"}
+    of_class |= {"see_rubrics", "read_rubric"}
     of_class |= {"see_how_marked", "say_how_marked", "see_sample", "say_open"}
     of_class |= {"see_sheet", "try_sheet", "change_sheet", "take_sheet_along"}
     of_class |= {"see_phrases", "keep_phrase", "change_phrase", "drop_phrase"}

@@ -6,9 +6,10 @@ from typing import Any
 from coatpeg.core.policy import Role
 from coatpeg.handins.handing import records
 from coatpeg.marking.models import DraftMark, ReleasedMark
+from coatpeg.people.models import StaffRole
 from tests import builders
 from tests.api.case import ApiCase
-from tests.builders import TODAY
+from tests.builders import TODAY, klass
 
 LEVELS = [
     {"key": key, "title": title, "points": at}
@@ -125,3 +126,31 @@ class Rubrics(ApiCase):
         self.ok(self.lead, "POST", f"{path}/accept", {"levels": ALL})
         mark = ReleasedMark.objects.get()
         self.assertEqual((mark.score, mark.levels), (None, ALL))
+
+
+class ToBeginFrom(ApiCase):
+    def test_those_of_ones_own_hand_ins_once_then_the_gallery(self) -> None:
+        plot, other = klass(), klass("9 Forge", "forge")
+        for of, titles in ((plot, ("Soil", "Water")), (other, ("Iron",))):
+            of.student(f"s{of.group.pk}")
+            for title in titles:
+                handin = of.handin(of.pocket(title), title=title)
+                handin.rubric = {**SOUP, "halves": of is other}
+                handin.save()
+        path = f"/groups/{plot.group.pk}/rubrics"
+        found = self.ok(plot.lead, "GET", path)
+        self.assertEqual([(one["title"], one["of"]) for one in found][:1], [("Water", plot.group.name)])
+        self.assertEqual({one["of"] for one in found[1:]}, {""})
+        # Whoever sets hand-ins there too is shown those as well; an observer is not.
+        StaffRole.objects.create(group=other.group, person=plot.lead, role=Role.OBSERVER.value)
+        self.assertEqual(len(self.ok(plot.lead, "GET", path)), len(found))
+        StaffRole.objects.filter(group=other.group, person=plot.lead).update(role=Role.CO_TEACHER.value)
+        self.assertEqual([one["title"] for one in self.ok(plot.lead, "GET", path)][:2], ["Iron", "Water"])
+
+    def test_a_table_is_read_and_what_is_none_is_refused(self) -> None:
+        plot = klass()
+        path = f"/groups/{plot.group.pk}/rubrics/read"
+        found = self.ok(plot.lead, "POST", path, {"text": "\tlow (0)\thigh (2)\nCare\tno\tyes"})
+        self.assertEqual([one["points"] for one in found["levels"]], [0, 2])
+        refused = self.call(plot.lead, "POST", path, {"text": "nothing"})
+        self.assertEqual((refused.status_code, refused.json()["where"]), (422, "rubric"))

@@ -204,6 +204,14 @@ export const changesQuery = (group_id: number, submission_id: number) =>
     staleTime: Infinity,
   });
 
+/** Rubrics to begin from. */
+export const rubricsQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "rubrics"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/rubrics", { params: { path: { group_id } } })),
+    staleTime: 60_000,
+  });
+
 /** How a hand-in is marked, and how far its markers agree. */
 export const howMarkedQuery = (group_id: number, handin_id: number) =>
   queryOptions({

@@ -2194,6 +2194,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/rubrics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Rubrics
+         * @description Rubrics to begin from.
+         */
+        get: operations["see_rubrics"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/rubrics/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Rubric
+         * @description The rubric that a table holds.
+         */
+        post: operations["read_rubric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/series/{name}": {
         parameters: {
             query?: never;
@@ -6936,6 +6976,17 @@ export interface components {
             how: "paper" | "mail" | "other" | "closed";
         };
         /**
+         * FoundRubric
+         * @description A rubric to begin from: a hand-in's (``of`` is its class), or one of the gallery.
+         */
+        FoundRubric: {
+            /** Of */
+            of: string;
+            rubric: components["schemas"]["RubricShape"];
+            /** Title */
+            title: string;
+        };
+        /**
          * FoundStaff
          * @description A staff account that may be added.
          */
@@ -10609,6 +10660,14 @@ export interface components {
             halves: boolean;
             /** Levels */
             levels: components["schemas"]["RubricLevel"][];
+        };
+        /**
+         * RubricTableIn
+         * @description Cells of a spreadsheet, or a CSV file's text.
+         */
+        RubricTableIn: {
+            /** Text */
+            text: string;
         };
         /**
          * RuleIn
@@ -15206,6 +15265,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MovedStudentShape"];
+                };
+            };
+        };
+    };
+    see_rubrics: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundRubric"][];
+                };
+            };
+        };
+    };
+    read_rubric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RubricTableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RubricShape"];
                 };
             };
         };

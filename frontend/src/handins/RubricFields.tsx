@@ -1,10 +1,14 @@
 /** The rubric of a hand-in while it is set: levels with points, criteria with weights, and what each level means. */
 import { Plus, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
+import { patiently } from "../api/patiently";
 import { Button } from "../ui/Button";
 import { newKey } from "../ui/newKey";
+import { rubricFields } from "./rubric";
 import type { RubricForm } from "./rubric";
 import { RUBRIC } from "./rubricTexts";
+
+const RubricFrom = lazy(() => patiently(() => import("./RubricFrom")).then((view) => ({ default: view.RubricFrom })));
 
 interface Props {
   rubric: RubricForm | null;
@@ -24,9 +28,14 @@ export function RubricFields({ rubric, onChange }: Props) {
         <p className="font-bold">
           {RUBRIC.title}{" "}<span className="font-normal text-quiet">{RUBRIC.mayStayAway}</span>
         </p>
-        <Button className="mt-1" icon={<Plus aria-hidden size={16} />} onClick={() => onChange(firstRubric())}>
-          {RUBRIC.add}
-        </Button>
+        <div className="mt-1 flex flex-wrap items-start gap-2">
+          <Button icon={<Plus aria-hidden size={16} />} onClick={() => onChange(firstRubric())}>
+            {RUBRIC.add}
+          </Button>
+          <Suspense>
+            <RubricFrom onTake={(rubric) => onChange(rubricFields(rubric))} />
+          </Suspense>
+        </div>
       </div>
     );
   }
