@@ -16,7 +16,7 @@ from coatpeg.handins.many.api import seen_in
 from coatpeg.handins.many.shapes import DeedShape, UndoneShape
 from coatpeg.handins.many.undoing import undo_deed
 from coatpeg.handins.models import Outcome
-from coatpeg.marking import arrivals, arrivals_shapes, commands, figures, flags, many, queries, results, shapes
+from coatpeg.marking import arrivals, arrivals_shapes, commands, figures, flags, history, many, queries, results, shapes
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 
@@ -76,6 +76,17 @@ def see_submission(request: HttpRequest, submission_id: int) -> Any:
 def see_differences(request: HttpRequest, submission_id: int) -> Any:
     """What changed since the submission before."""
     return queries.changes(person_of(request), submission_id)
+
+
+@router.get(
+    "/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}/history",
+    response=list[shapes.HistoryEntry],
+    operation_id="see_history_of_handin",
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
+)
+def see_history_of_handin(request: HttpRequest, group_id: int, handin_id: int, enrolment_id: int) -> Any:
+    """All that happened to a student's hand-in, oldest first."""
+    return history.history(person_of(request), group_id, handin_id, enrolment_id)
 
 
 @router.get(

@@ -204,6 +204,47 @@ class FeedbackLine(OutcomeShape):
     pocket: int | None
 
 
+class HistoryEntry(Shape):
+    """Something that happened to a student's hand-in: the verb of the record, who did it, which submission."""
+
+    at: datetime
+    what: Literal[
+        "handed_in",
+        "taken_back",
+        "accepted",
+        "sent_back",
+        "reopened",
+        "excused",
+        "unexcused",
+        "mark_released",
+        "feedback_read",
+        "annotations_shown",
+        "annotation_removed",
+        "annotation_restored",
+        "annotation_ticked",
+        "answered",
+        "answer_removed",
+        "answer_restored",
+        "thread_settled",
+        "thread_reopened",
+        "wording_chosen",
+        "own_due_set",
+        "mark_done",
+        "reminded",
+        "handin_set",
+        "handin_changed",
+        "handin_closed",
+        "handin_came_due",
+        "handin_taken_away",
+        "handin_brought_back",
+    ]
+    who: str
+    number: int | None
+    text: str
+    score: float | None
+    points: float | None
+
+
 class ChangedPart(Shape):
     """Words that are the same, new, or gone."""
 

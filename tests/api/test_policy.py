@@ -552,6 +552,7 @@ CALLS: dict[str, Call] = {
     "take_back": send("post", SUBMITTED + "/take-back"),
     "see_pile": get(GROUP + "/pile"),
     "see_submission": get(SUBMITTED),
+    "see_history_of_handin": get(GROUP + "/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}/history"),
     "see_differences": get(SUBMITTED + "/changes"),
     "save_draft": send("put", SUBMITTED + "/draft", lambda t: {"feedback": "So", "version": 0}),
     "accept": send("post", SUBMITTED + "/accept", lambda t: {"feedback": "Good"}),

@@ -113,6 +113,17 @@ class Said(BrowserCase):
         expect(page.get_by_text("Mended, says the student")).to_be_visible()
         page.get_by_role("button", name="Settled").click()
         expect(page.get_by_text("Settled by")).to_be_visible()
+        # All of it is on record.
+        page.get_by_role("button", name="History").click()
+        record = page.get_by_role("dialog")
+        for said_there in (
+            "handed in (submission 1)",
+            "sent back (submission 1)",
+            "a suggested wording taken",
+            "settled",
+        ):
+            expect(record.get_by_text(said_there)).to_be_visible()
+        self.no_violation(page)
 
     def stroke(self, page: Page, x: float, y: float) -> None:
         box = page.locator("[data-ink]").bounding_box()

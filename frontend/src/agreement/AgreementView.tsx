@@ -46,6 +46,8 @@ function Rules({ how, groupId }: { how: How; groupId: number }) {
   const queries = useQueryClient();
   const say = useSay();
   const sets = may(useGroup(), "set_handin");
+  /** As it was just ticked, until the server has it too. */
+  const [ticked, setTicked] = useState<{ two: boolean; blind: boolean } | null>(null);
   const change = useMutation({
     mutationFn: (to: { two: boolean; blind: boolean }) =>
       data(client.PUT("/api/groups/{group_id}/handins/{handin_id}/marking", { params: { path: { group_id: groupId, handin_id: how.handin.id } }, body: { ...to, version: how.version } })),
@@ -53,12 +55,17 @@ function Rules({ how, groupId }: { how: How; groupId: number }) {
       say(TEXTS.saved);
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
     },
+    onSettled: () => setTicked(null),
   });
-  const now = change.isPending ? change.variables : how;
+  const now = ticked ?? how;
   const box = (name: "two" | "blind", label: string, hint: string) => (
     // eslint-disable-next-line jsx-a11y/label-has-associated-control -- its words are given to it
     <label htmlFor={`marked-${name}`} className="flex items-start gap-3">
-      <input id={`marked-${name}`} type="checkbox" disabled={!sets} checked={now[name]} onChange={(event) => change.mutate({ two: now.two, blind: now.blind, [name]: event.target.checked })} className="mt-1 size-5 accent-ink" />
+      <input id={`marked-${name}`} type="checkbox" disabled={!sets} checked={now[name]} onChange={(event) => {
+          const to = { two: now.two, blind: now.blind, [name]: event.target.checked };
+          setTicked(to);
+          change.mutate(to);
+        }} className="mt-1 size-5 accent-ink" />
       <span className="min-w-0">
         <b>{label}</b>
         <span className="block text-ink-soft">{hint}</span>

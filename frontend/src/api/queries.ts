@@ -204,6 +204,13 @@ export const changesQuery = (group_id: number, submission_id: number) =>
     staleTime: Infinity,
   });
 
+/** All that happened to a student's hand-in. */
+export const historyOfHandInQuery = (group_id: number, handin_id: number, enrolment_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "history", handin_id, enrolment_id],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}/history", { params: { path: { group_id, handin_id, enrolment_id } } })),
+  });
+
 /** Rubrics to begin from. */
 export const rubricsQuery = (group_id: number) =>
   queryOptions({

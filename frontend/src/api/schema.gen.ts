@@ -1392,6 +1392,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See History Of Handin
+         * @description All that happened to a student's hand-in, oldest first.
+         */
+        get: operations["see_history_of_handin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}/reminders": {
         parameters: {
             query?: never;
@@ -7365,6 +7385,32 @@ export interface components {
             what: string;
             /** Where */
             where: string;
+        };
+        /**
+         * HistoryEntry
+         * @description Something that happened to a student's hand-in: the verb of the record, who did it, which submission.
+         */
+        HistoryEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Number */
+            number: number | null;
+            /** Points */
+            points: number | null;
+            /** Score */
+            score: number | null;
+            /** Text */
+            text: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "handed_in" | "taken_back" | "accepted" | "sent_back" | "reopened" | "excused" | "unexcused" | "mark_released" | "feedback_read" | "annotations_shown" | "annotation_removed" | "annotation_restored" | "annotation_ticked" | "answered" | "answer_removed" | "answer_restored" | "thread_settled" | "thread_reopened" | "wording_chosen" | "own_due_set" | "mark_done" | "reminded" | "handin_set" | "handin_changed" | "handin_closed" | "handin_came_due" | "handin_taken_away" | "handin_brought_back";
+            /** Who */
+            who: string;
         };
         /**
          * HoldShape
@@ -14188,6 +14234,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpenedCell"];
+                };
+            };
+        };
+    };
+    see_history_of_handin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+                enrolment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryEntry"][];
                 };
             };
         };

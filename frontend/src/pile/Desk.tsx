@@ -17,6 +17,7 @@ import { ForThem } from "../submission/ForThem";
 import { RichText } from "../ui/reading/RichText";
 import { StaffNotes } from "../submission/StaffNotes";
 import { TEXTS as SUBMISSION } from "../submission/texts";
+import { HandInHistory } from "../submission/HandInHistory";
 import { FrozenPockets } from "../submission/FrozenPockets";
 import { useSaid } from "../submission/said/said";
 import { NotShown, SaidFiles } from "../submission/said/SaidFoot";
@@ -84,6 +85,7 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
             {beside ? TEXTS.closeNumber({ number: earlier.number }) : TEXTS.compareWithNumber({ number: earlier.number })}
           </Button>
         )}
+        {!desk.hidden && <HandInHistory groupId={groupId} handin={desk.handin} student={desk.student.id} />}
         {!desk.hidden && <PortfolioLink desk={desk} groupId={groupId} />}
       </header>
       <div className="flex flex-col gap-4 p-5">

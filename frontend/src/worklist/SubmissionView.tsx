@@ -10,6 +10,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, STATUS_WITHIN } from "../ui/words";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { ForThem } from "../submission/ForThem";
+import { HandInHistory } from "../submission/HandInHistory";
 import { FrozenPockets } from "../submission/FrozenPockets";
 import { useSaid } from "../submission/said/said";
 import { SaidFiles } from "../submission/said/SaidFoot";
@@ -67,6 +68,7 @@ export function SubmissionView() {
               {TEXTS.receiptAsPdf}
             </a>
           </p>
+          <HandInHistory groupId={groupId} handin={one.handin} student={one.student.id} />
           {one.voided_at && <p>{TEXTS.takenBackVoidedAtIt({ voided_at: moment(one.voided_at) })}</p>}
           <p className="text-ink-soft">
             {one.student.full_name}

@@ -1,7 +1,7 @@
 /** One thing that is said on the work, with its thread and what can be done about it. */
 import { useMutation } from "@tanstack/react-query";
 import { Check, Pencil, Trash2 } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { client, data } from "../../api/client";
 import { Problem } from "../../api/problem";
 import { Button } from "../../ui/Button";
@@ -123,12 +123,15 @@ function Mending({ said, one }: { said: Said; one: Annotation }) {
   const { put, fresh } = useSaying(said.groupId, said.submission);
   const say = useSay();
   const path = { params: { path: { annotation_id: one.id } } };
+  /** As it was just ticked, until the server has it too. */
+  const [ticked, setTicked] = useState<boolean | null>(null);
   const done = useMutation({
     mutationFn: (yes: boolean) => data(client.POST("/api/annotations/{annotation_id}/done", { ...path, body: { done: yes } })),
     onSuccess: async (now) => {
       put(now);
       await fresh();
     },
+    onSettled: () => setTicked(null),
   });
   const choose = useMutation({
     mutationFn: (choice: "taken" | "left") => data(client.POST("/api/annotations/{annotation_id}/choice", { ...path, body: { choice } })),
@@ -155,7 +158,12 @@ function Mending({ said, one }: { said: Said; one: Annotation }) {
       )}
       {one.kind === "comment" && (
         <label className="flex min-h-9 items-center gap-2 self-start">
-          <input type="checkbox" checked={done.isPending ? done.variables : one.done_at !== null} onChange={(event) => done.mutate(event.target.checked)} className="size-5 accent-accepted" />
+          <input type="checkbox" checked={ticked ?? one.done_at !== null}
+            onChange={(event) => {
+              setTicked(event.target.checked);
+              done.mutate(event.target.checked);
+            }}
+            className="size-5 accent-accepted" />
           {SAID.mended}
         </label>
       )}
