@@ -14,8 +14,6 @@ from operations.browsing import CHROMIUM, QUIET, sign_in
 from operations.serving import Running, listen, serve
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
-PAPER = (1123, 794)
-"""A4 across at 96 pixels an inch."""
 Step = Callable[[Page], None]
 
 
@@ -112,15 +110,6 @@ def _class_log(page: Page) -> None:
     page.get_by_role("complementary", name="Added up").wait_for()
 
 
-def _printed(page: Page) -> None:
-    """The pegs as they go on paper: the first sheet, A4 across."""
-    page.get_by_role("grid").wait_for()
-    page.wait_for_timeout(4_000)
-    page.emulate_media(media="print")
-    page.evaluate("window.dispatchEvent(new Event('beforeprint'))")
-    page.locator(".on-paper").wait_for()
-
-
 def _scores(page: Page) -> None:
     page.get_by_role("button", name="Scores", exact=True).click()
     page.get_by_role("button", name="Weights").click()
@@ -147,10 +136,18 @@ def _contrast(page: Page) -> None:
     _theme("contrast")(page)
 
 
-def _day(page: Page) -> None:
-    _handins(page)
-    page.get_by_role("button", name="Choose on the calendar").nth(1).click()
-    page.get_by_role("button", name="The month before").wait_for()
+def _agreement(page: Page) -> None:
+    page.get_by_role("link", name="Hand-ins").click()
+    page.get_by_role("button", name="More to do with Recipe card").click()
+    page.get_by_role("menuitem", name="How it is marked").click()
+    page.get_by_role("table").first.wait_for()
+
+
+def _feedback(page: Page) -> None:
+    page.get_by_role("link", name=re.compile("^Feedback")).first.click()
+    told = page.get_by_role("listitem").filter(has_text="comments on the work").filter(has_text="Q1")
+    told.get_by_role("link", name="Read what you handed in").first.click()
+    page.get_by_role("button", name=re.compile("^Comment 1:")).wait_for()
 
 
 _PUT_AWAY = """async (helped) => {
@@ -184,11 +181,11 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "my-pockets": ("josh", DESK, _pocket),
     "my-pockets-tablet": ("josh", TABLET, _pocket),
     "class-log": ("okafor", DESK, _class_log),
-    "pegs-on-paper": ("okafor", PAPER, _printed),
+    "feedback": ("josh", TABLET, _feedback),
     "to-hand-in-phone": ("josh", PHONE, _to_hand_in),
     "pegs-dark": ("okafor", DESK, _dark),
     "my-pockets-contrast": ("josh", DESK, _contrast),
-    "a-day": ("okafor", DESK, _day),
+    "agreement": ("okafor", DESK, _agreement),
 }
 
 

@@ -63,12 +63,12 @@ export function SubmissionView() {
             {TEXTS.handedInWithReceipt({ at: moment(one.at), late: one.late && one.number === 1, lateness: lateness(one), receipt: <strong key="receipt">{one.receipt}</strong> })}
           </p>
           <ForThem one={one.submissions.find((each) => each.number === one.number)} />
-          <p>
+          <p className="flex flex-wrap items-center gap-x-5 gap-y-1">
             <a href={`/api/submissions/${one.id}/receipt.pdf`} className="inline-flex min-h-8 items-center font-semibold text-in underline">
               {TEXTS.receiptAsPdf}
             </a>
+            <HandInHistory groupId={groupId} handin={one.handin} student={one.student.id} />
           </p>
-          <HandInHistory groupId={groupId} handin={one.handin} student={one.student.id} />
           {one.voided_at && <p>{TEXTS.takenBackVoidedAtIt({ voided_at: moment(one.voided_at) })}</p>}
           <p className="text-ink-soft">
             {one.student.full_name}
