@@ -10,7 +10,7 @@ import time
 from pathlib import Path
 from typing import Any
 
-from operations import deadline, install, killing, large_class, loading, processes, testing, watching
+from operations import deadline, install, killing, large_class, loading, measuring_marking, processes, testing, watching
 from operations.install import say
 from operations.serving import WORKERS, Running, begin_working, listen, serve
 
@@ -26,6 +26,8 @@ LIMIT_DRAWN, LIMIT_SHIFT, LIMIT_KEY = 1.0, 0.01, 0.016
 """Seconds; layout shift; seconds."""
 LIMIT_LARGE, LIMIT_SENT, LIMIT_SENT_PLAIN, LIMIT_MOVED = 2.0, 400_000, 3_000_000, 1.0
 LIMIT_AGAIN = 1.5
+LIMIT_RELEASED = 2.0
+LIMIT_PILE, LIMIT_PILE_OPENS, LIMIT_COPY, LIMIT_NEXT, LIMIT_NEXT_MOST, LIMIT_INK = 2.0, 0.5, 2.0, 0.1, 0.2, 0.016
 """Of a board that the process has read before, against all its rows by plain SQL."""
 LIMIT_FIRST, LIMIT_FRAME, LIMIT_FILTER, LIMIT_NODES = 1.0, 0.05, 0.1, 6_000
 """Of 2,000 × 60: the board against SQL, its bytes compressed and plain, seconds to move a due date; in the browser
@@ -68,6 +70,13 @@ def bench(home: Path) -> int:
         and found["watched"]["drawn"]["lcp"] < LIMIT_DRAWN
         and found["watched"]["drawn"]["cls"] < LIMIT_SHIFT
         and found["watched"]["key"] < LIMIT_KEY
+        and found["pile"]["ratio"] <= LIMIT_PILE
+        and found["pile"]["api"] < LIMIT_PILE_OPENS
+        and found["copy"]["seconds"] < LIMIT_COPY
+        and found["released"]["seconds"] < LIMIT_RELEASED
+        and found["watched"]["next"]["half"] < LIMIT_NEXT
+        and found["watched"]["next"]["most"] < LIMIT_NEXT_MOST
+        and found["watched"]["ink"] < LIMIT_INK
         and found["start"] < LIMIT_START
         and found["year_group"]["preview"] <= LIMIT_PREVIEW
         and found["year_group"]["written"] <= LIMIT_WRITTEN
@@ -168,6 +177,7 @@ def report(found: dict[str, Any]) -> str:
     """The measurements as a page."""
     board, engine, year = found["board"], found["engine"], found["year_group"]
     up, saves, book, small = found["upload"], found["saves"], found["pockets"], found["thumbnails"]
+    pile, after = found["pile"], found["watched"]["next"]
     poll, change, slow = found["poll"], found["change"], found["slow"]
     big, wide = found["large"], found["watched"]["wide"]
     texts, photos, kills = found["deadline"]["texts"], found["deadline"]["photos"], found["kills"]
@@ -196,6 +206,11 @@ other machines better than seconds do.
 | Board of 2,000 × 60 in the browser: from the answer to the first rows | {wide["first"]:.2f} s | {wide["nodes"]:,} nodes on the page | | under {LIMIT_FIRST:.0f} s, {LIMIT_NODES:,} nodes |
 | Its longest task while it is scrolled by wheel · by keys · dragged over hundreds of rows a frame | {wide["wheel"] * 1000:.0f} · {wide["keys"] * 1000:.0f} · {wide["drag"] * 1000:.0f} ms | drawn by software, no graphics card; 0: none over 50 ms | | at most {LIMIT_FRAME * 1000:.0f} ms |
 | A filter of it | {wide["filter"] * 1000:.0f} ms | from the press to the frame that shows it | | under {LIMIT_FILTER * 1000:.0f} ms |
+| A pile of 2,000 that wait, {pile["queries"]} statements | {pile["api"] * 1000:.0f} ms | the same {pile["rows"]:,} rows by plain SQL: {pile["sql"] * 1000:.0f} ms | {pile["ratio"]:.2f} | at most {LIMIT_PILE:.0f}, under {LIMIT_PILE_OPENS * 1000:.0f} ms |
+| From the key to the next submission that can be read | {after["half"] * 1000:.0f} ms | half are quicker; 95 of 100 within {after["most"] * 1000:.0f} ms | | under {LIMIT_NEXT * 1000:.0f} and {LIMIT_NEXT_MOST * 1000:.0f} ms |
+| A move of the pen over 5,000 points of ink | {found["watched"]["ink"] * 1000:.1f} ms | work of the page's thread | | under {LIMIT_INK * 1000:.0f} ms |
+| {measuring_marking.MARKS} drafted marks released at one moment | {found["released"]["seconds"]:.2f} s | outcomes, marks, history, notices | | under {LIMIT_RELEASED:.0f} s |
+| A marked copy of {measuring_marking.PAGES} pages, each with a pin and ink | {found["copy"]["seconds"]:.2f} s | {found["copy"]["bytes"] / 1e6:.1f} MB, in the background | | under {LIMIT_COPY:.0f} s |
 | Status engine, 2,000 students × 60 hand-ins | {engine["engine"] * 1000:.0f} ms | a bare loop building {engine["cells"]:,} result tuples: {engine["loop"] * 1000:.0f} ms | {engine["ratio"]:.2f} | at most {LIMIT_ENGINE:.0f} |
 | 2,000 students in one paste, previewed | {year["preview"]:.2f} s | every line judged | | within {LIMIT_PREVIEW:.0f} s |
 | 2,000 students in one paste, written | {year["written"]:.2f} s | accounts, enrolments, pegs, portfolios, undo | | within {LIMIT_WRITTEN:.0f} s |

@@ -18,6 +18,8 @@ from typing import Any
 
 from django.conf import settings
 
+from operations import measuring_marking
+
 ROUNDS = 40
 STUDENTS, HANDINS = 2000, 60
 LARGE_ROUNDS = 8
@@ -183,7 +185,7 @@ def one_change() -> dict[str, Any]:
     small = TeachingGroup.objects.get(name__startswith="8 Plot")
     with transaction.atomic():
         few = _told_of_one(client, small.pk)
-        many = _told_of_one(client, _large_board().pk)
+        many = _told_of_one(client, large_class().pk)
         transaction.set_rollback(True)
     return {
         "small": few[0],
@@ -194,8 +196,8 @@ def one_change() -> dict[str, Any]:
     }
 
 
-def _large_board() -> Any:
-    """A class of 2,000 students with 60 hand-ins, each of a pocket of its own."""
+def large_class(handins: int = HANDINS) -> Any:
+    """A class of 2,000 students with so many hand-ins, each of a pocket of its own."""
     from django.utils import timezone  # noqa: PLC0415
 
     from coatpeg.core.policy import Role  # noqa: PLC0415
@@ -215,7 +217,7 @@ def _large_board() -> Any:
         Enrolment(group=group, person=one, first=group.first, picture=f"p{at}", tint=0) for at, one in enumerate(people)
     )
     Portfolio.objects.bulk_create(Portfolio(enrolment=one) for one in enrolled)
-    for number in range(HANDINS):
+    for number in range(handins):
         pocket = Pocket.objects.create(section=section, title=f"P{number}", kind="page", position=number)
         day = today + timedelta(days=number - 30)
         HandIn.objects.create(group=group, title=f"H{number}", opens=group.first, due_day=day).pockets.add(pocket)
@@ -293,7 +295,7 @@ def large() -> dict[str, Any]:
 
 def wide() -> int:
     """A class of 2,000 × 60 for the browser to look at; its number."""
-    group = _large_board()
+    group = large_class()
     _came_in(group)
     return int(group.pk)
 
@@ -571,6 +573,8 @@ def main() -> None:
     else:
         found = {"board": board(), "pockets": pockets(), "engine": engine(), "year_group": year_group()}
         found |= {"poll": poll(), "change": one_change(), "large": large()}
+        found |= {"pile": measuring_marking.pile(), "copy": measuring_marking.marked_copy()}
+        found |= {"released": measuring_marking.released()}
         print(json.dumps({**found, "thumbnails": thumbnails()}))
 
 

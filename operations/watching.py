@@ -5,7 +5,7 @@ from __future__ import annotations
 import statistics
 from typing import Any
 
-from playwright.sync_api import Browser, BrowserContext, CDPSession, Page, ViewportSize, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, CDPSession, FloatRect, Page, ViewportSize, sync_playwright
 
 from operations.browsing import CHROMIUM, QUIET, sign_in
 
@@ -116,6 +116,8 @@ def watch(port: int, wide: int) -> dict[str, Any]:
             "drawn": drawn(browser, staff, pegs),
             "arrow": an_arrow(staff, pegs),
             "key": a_key(student, address),
+            "next": the_next(staff, f"{address}/g/{plot}/pile"),
+            "ink": a_stroke(staff, f"{address}/g/{plot}/pile"),
             "wide": a_wide_board(staff, address, wide),
         }
         browser.close()
@@ -218,3 +220,70 @@ def a_key(student: BrowserContext, address: str) -> float:
     page.get_by_role("button", name="Put in the bin: Long").click()
     page.close()
     return spent
+
+
+NEXT = 20
+_UNTIL_READ = """() => new Promise((done) => {
+  const begun = performance.now();
+  const before = document.querySelector("#desk")?.textContent;
+  const look = () => {
+    const now = document.querySelector("#desk")?.textContent;
+    const there = now && now !== before && document.querySelector("main figure img, main [data-words]");
+    if (there) done(performance.now() - begun);
+    else requestAnimationFrame(look);
+  };
+  document.dispatchEvent(new KeyboardEvent("keydown", { key: "n", bubbles: true }));
+  requestAnimationFrame(look);
+})"""
+
+
+def the_next(staff: BrowserContext, pile: str) -> dict[str, float]:
+    """Seconds from the key to the next submission that can be read: half are quicker, and 95 of 100."""
+    page = staff.new_page()
+    page.goto(pile)
+    page.locator("#desk").wait_for()
+    page.wait_for_load_state("networkidle")
+    spent = []
+    for _ in range(NEXT):
+        spent.append(page.evaluate(_UNTIL_READ) / 1000)
+        # As somebody who reads what is there before they go on.
+        page.wait_for_timeout(700)
+    page.close()
+    ordered = sorted(spent)
+    return {"half": statistics.median(ordered), "most": ordered[round(0.95 * (len(ordered) - 1))]}
+
+
+STROKES, POINTS = 50, 100
+"""Of ink that lies there before the one that is measured: 5,000 points."""
+MOVES = 60
+
+
+def a_stroke(staff: BrowserContext, pile: str) -> float:
+    """Seconds of work that a move of the pen makes over a picture with 5,000 points of ink; it is undone."""
+    page = staff.new_page()
+    page.goto(pile)
+    page.locator("[data-ink]").first.wait_for()
+    page.get_by_role("button", name="Draw").first.click()
+    box = page.locator("[data-ink]").first.bounding_box()
+    assert box
+    for number in range(STROKES):
+        _drawn(page, box, number / STROKES, POINTS)
+    session = page.context.new_cdp_session(page)
+    session.send("Performance.enable")
+    before = _busy(session)
+    _drawn(page, box, 0.5, MOVES)
+    page.evaluate("() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
+    spent = (_busy(session) - before) / MOVES
+    for _ in range(STROKES + 1):
+        page.get_by_role("button", name="Undo the last stroke").first.click()
+    page.wait_for_timeout(1_500)
+    page.close()
+    return spent
+
+
+def _drawn(page: Page, box: FloatRect, at: float, points: int) -> None:
+    y = box["y"] + 20 + at * (min(box["height"], 300) - 40)
+    page.mouse.move(box["x"] + 10, y)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] - 10, y + 8, steps=points)
+    page.mouse.up()

@@ -198,6 +198,25 @@ def undo_sent_back_many(request: HttpRequest, group_id: int, deed: str) -> Any:
 
 
 @router.post(
+    "/groups/{group_id}/handins/{handin_id}/released",
+    response=shapes.DraftedShape,
+    operation_id="release_drafts",
+    openapi_extra=MARK,
+)
+def release_drafts(request: HttpRequest, group_id: int, handin_id: int, body: shapes.ReleaseIn) -> Any:
+    """Accept all that one has drafted for a hand-in, at one moment."""
+    return asdict(many.release_drafts(person_of(request), group_id, handin_id, now(), only_look=body.only_look))
+
+
+@router.delete(
+    "/groups/{group_id}/released/{deed}", response=UndoneShape, operation_id="undo_released", openapi_extra=MARK
+)
+def undo_released(request: HttpRequest, group_id: int, deed: str) -> Any:
+    """Reopen what was released at one moment."""
+    return asdict(undo_deed(person_of(request), group_id, Action.MARK, deed, now()))
+
+
+@router.post(
     "/groups/{group_id}/results",
     response=bytes,
     operation_id="take_results",

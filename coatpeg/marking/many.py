@@ -1,21 +1,27 @@
-"""Sending back many submissions at once, with the same words to all."""
+"""Many submissions at once: sent back with the same words to all, or accepted as they are drafted."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from uuid import uuid4
 
+from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.handins.many import Why, why_not_send_back
 from coatpeg.core.handins.snapshots import text_digest
+from coatpeg.core.handins.standing import Status
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import deed
-from coatpeg.handins.board.situation import Situation
+from coatpeg.handins.board.situation import Situation, facts_in, situation
+from coatpeg.handins.many.accepting import accept
 from coatpeg.handins.many.choosing import Chosen, Seen, Touched, sorted_out
 from coatpeg.handins.many.sending_back import send_back
-from coatpeg.handins.models import HandIn, Submission
+from coatpeg.handins.models import HandIn, Outcome, Submission
+from coatpeg.marking.annotations import making
 from coatpeg.marking.commands import Verdict, check_due_again
-from coatpeg.marking.models import ReleasedMark
+from coatpeg.marking.models import DraftMark, ReleasedMark
+from coatpeg.marking.two import marks
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
 from coatpeg.portfolios.writing import lock_portfolios
@@ -69,3 +75,87 @@ def send_back_many(
                 feedback=text_digest(words),
             )
         return touched, name
+
+
+@dataclass(frozen=True, slots=True)
+class Drafted:
+    """What there is to release of a hand-in: so many complete drafts of one's own, and whose are not complete."""
+
+    count: int
+    incomplete: list[str]
+    deed: str = ""
+
+
+def release_drafts(person: Person, group_id: int, handin_id: int, now: datetime, *, only_look: bool = False) -> Drafted:
+    """Accept all that this person has drafted completely for a hand-in, at one moment; its deed's name is for the undo.
+
+    Complete is what could be accepted alone: every criterion judged, a score where there are points. A draft that says
+    nothing is none. What two mark independently is not released so.
+    """
+    require_in_group(person, Action.MARK, group_id)
+    handin = HandIn.objects.filter(pk=handin_id, group_id=group_id, taken_away_at=None, draft=False).first()
+    if handin is None:
+        raise Gone("There is no such hand-in in this class.", fix="Go back to the marking pile.")
+    rule = marks.rule_of(handin_id)
+    if rule is not None and rule.two:
+        raise Refused("Two mark this independently, and then agree.", fix="Agree on each at the desk.")
+    if only_look:
+        complete, incomplete = _drafted(person, handin, now)
+        return Drafted(len(complete), incomplete)
+    name = str(uuid4())
+    with deed(person.pk, now) as doing:
+        lock_portfolios(group_id)
+        complete, incomplete = _drafted(person, handin, now)
+        given = accept(doing, person, handin, [draft.submission for draft, _ in complete], name)
+        ReleasedMark.objects.bulk_create(
+            [
+                ReleasedMark(
+                    outcome=outcome,
+                    feedback=said.feedback,
+                    score=said.score,
+                    points=handin.points,
+                    rubric=handin.rubric if said.levels else {},
+                    levels=dict(said.levels),
+                )
+                for outcome, (_, said) in zip(given, complete, strict=True)
+            ],
+            batch_size=500,
+        )
+        on_work = making.release_many(person, given)
+        for outcome, (draft, said) in zip(given, complete, strict=True):
+            doing.record(
+                "mark_released",
+                group_id,
+                enrolment_id=draft.submission.enrolment_id,
+                handin_id=handin_id,
+                submission_id=draft.submission_id,
+                outcome=outcome.pk,
+                feedback=text_digest(said.feedback),
+                annotations=on_work.get(outcome.pk, 0),
+            )
+        return Drafted(len(complete), incomplete, name)
+
+
+def _drafted(person: Person, handin: HandIn, now: datetime) -> tuple[list[tuple[DraftMark, Verdict]], list[str]]:
+    """Drafts that can be released, with what they give; and the names of those that cannot yet."""
+    view = situation(handin.group_id, now)
+    waiting = {
+        facts_in(view, one.enrolment_id, handin.pk).newest
+        for one in view.members
+        if (standing := view.standings.get((one.enrolment_id, handin.pk))) and standing.status is Status.HANDED_IN
+    }
+    rows = DraftMark.objects.filter(person=person, submission__in=[pk for pk in waiting if pk])
+    complete, incomplete = [], []
+    for draft in rows.select_related("submission__enrolment__person").order_by("submission_id"):
+        if not (draft.feedback or draft.levels or draft.score is not None):
+            continue
+        said = Verdict(draft.feedback, None if handin.rubric else draft.score, draft.levels)
+        try:
+            final = said.final(handin, Outcome.Kind.ACCEPTED)
+        except Invalid:
+            final = None
+        if final is None or (handin.points is not None and final.score is None):
+            incomplete.append(draft.submission.enrolment.person.listed)
+        else:
+            complete.append((draft, final))
+    return complete, incomplete

@@ -288,6 +288,20 @@ class SendBackManyIn(ManyIn):
     due_again: Day | None = None
 
 
+class ReleaseIn(Shape):
+    """With ``only_look`` it is said what would be released."""
+
+    only_look: bool = False
+
+
+class DraftedShape(Shape):
+    """So many complete drafts of one's own, whose are not complete; the deed's name once they are released."""
+
+    count: int
+    incomplete: list[str]
+    deed: str
+
+
 class ResultsIn(Shape):
     """The students (enrolments) and hand-ins that are shown."""
 

@@ -410,6 +410,8 @@ CALLS: dict[str, Call] = {
     "send_back_many": send("post", GROUP + "/cells/sent-back", lambda t: {"cells": [seen(t)]}),
     "undo_locks": undo("pockets_locked", "cells/locked"),
     "undo_handed_in_for": undo("handed_in", "cells/handed-in"),
+    "release_drafts": send("post", GROUP + "/handins/{t.handin.pk}/released", lambda t: {"only_look": True}),
+    "undo_released": undo("accepted", "released"),
     "undo_sent_back_many": undo("sent_back", "cells/sent-back"),
     "move_dues": send("post", GROUP + "/cells/due", lambda t: {"cells": [seen(t)], "days": 2}),
     "restore_dues": send(
@@ -887,6 +889,7 @@ def about_a_student(operation: str) -> bool:
     of_class = {"follow_changes", "see_pegs", "see_cell", "see_handins", "preview_handin", "set_handin", "see_pile"}
     of_class |= {"see_arrivals", "see_patterns", "see_load"}
     of_class |= {"see_filters", "keep_filter", "change_filter", "drop_filter"}
+    of_class |= {"release_drafts", "undo_released"}
     of_class |= {"see_rubrics", "read_rubric"}
     of_class |= {"see_how_marked", "say_how_marked", "see_sample", "say_open"}
     of_class |= {"see_sheet", "try_sheet", "change_sheet", "take_sheet_along"}

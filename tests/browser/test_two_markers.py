@@ -113,3 +113,22 @@ class Pile(BrowserCase):
         expect(page.get_by_text("The pile is empty")).to_be_visible()
         self.assertEqual(pressed, 30)
         self.assertEqual(ReleasedMark.objects.filter(levels={"Care": ["fully"], "Words": ["mostly"]}).count(), 10)
+
+    def test_all_that_is_drafted_for_a_hand_in_is_accepted_at_one_moment_and_undone(self) -> None:
+        first, second, _ = self.handed(3)
+        page = self.page(self.eight.lead, f"{self.pile}/{first.pk}")
+        for one, digits in ((first, "32"), (second, "3")):
+            page.goto(f"{self.live_server_url}{self.pile}/{one.pk}?of={self.handin.pk}")
+            expect(page.get_by_text("2 criteria open")).to_be_visible()
+            for digit in digits:
+                page.keyboard.press(digit)
+            expect(page.get_by_text("Draft saved")).to_be_visible()
+        page.get_by_role("button", name="Accept all I have drafted").click()
+        expect(page.get_by_text("1 draft of yours is complete")).to_be_visible()
+        expect(page.get_by_text("1 is not complete and stays on the pile: Dube, Kim1")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Accept 1").click()
+        expect(page.get_by_role("heading", name="2 to mark")).to_be_visible()
+        self.assertEqual(ReleasedMark.objects.count(), 1)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("heading", name="3 to mark")).to_be_visible()

@@ -1,7 +1,8 @@
 """Undoing a deed on many, as far as nothing else has happened since; what has is left alone and counted.
 
 A deed is found by the name that its events carry. Locks: what was locked is opened, what was opened is locked again as
-it was, a hand-in's hold only where what it froze still stands. Handed in for students: taken back. Sent back: reopened.
+it was, a hand-in's hold only where what it froze still stands. Handed in for students: taken back. Sent back and
+accepted: reopened.
 """
 
 from __future__ import annotations
@@ -31,7 +32,7 @@ from coatpeg.portfolios.writing import lock_portfolios
 VERBS = {
     Action.LOCK_POCKETS: ("pockets_locked", "pockets_unlocked"),
     Action.HAND_IN_FOR: (Verb.HANDED_IN.value,),
-    Action.MARK: (Verb.SENT_BACK.value,),
+    Action.MARK: (Verb.SENT_BACK.value, Verb.ACCEPTED.value),
 }
 """The events of deeds that can be undone, by who may: whoever may do it may undo it, also for a colleague."""
 
@@ -126,8 +127,8 @@ def _take_back(doing: Deed, events: Sequence[Event]) -> int:
 
 
 def _reopen(doing: Deed, events: Sequence[Event]) -> int:
-    done = set()
-    for handin_id, of in _standing(events, Verb.SENT_BACK.value).items():
+    done, verb = set(), events[0].verb
+    for handin_id, of in _standing(events, verb).items():
         submissions = [one.submission_id or 0 for one in of]
         Outcome.objects.filter(submission_id__in=submissions, voided_at=None).update(voided_at=doing.now)
         # What it collects by now and did not then was not handed in: it stays open.
@@ -135,7 +136,7 @@ def _reopen(doing: Deed, events: Sequence[Event]) -> int:
         held = [(one.enrolment_id or 0, pocket) for one in of for pocket in collected & set(one.data["pockets"])]
         _fold(doing, handin_id, of, Verb.REOPENED, held, take_them=True)
         mine = {one.enrolment_id or 0 for one in of}
-        take_back(Verb.SENT_BACK.value, of[0].group_id, handin_id, mine)
+        take_back(verb, of[0].group_id, handin_id, mine)
         done |= mine
     return len(done)
 

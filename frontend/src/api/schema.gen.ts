@@ -1352,6 +1352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/handins/{handin_id}/released": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Release Drafts
+         * @description Accept all that one has drafted for a hand-in, at one moment.
+         */
+        post: operations["release_drafts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/handins/{handin_id}/sample": {
         parameters: {
             query?: never;
@@ -1821,6 +1841,26 @@ export interface paths {
          * @description Bring a class back that was put away.
          */
         delete: operations["bring_class_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/released/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Undo Released
+         * @description Reopen what was released at one moment.
+         */
+        delete: operations["undo_released"];
         options?: never;
         head?: never;
         patch?: never;
@@ -6661,6 +6701,18 @@ export interface components {
             template: components["schemas"]["TemplateShape"];
         };
         /**
+         * DraftedShape
+         * @description So many complete drafts of one's own, whose are not complete; the deed's name once they are released.
+         */
+        DraftedShape: {
+            /** Count */
+            count: number;
+            /** Deed */
+            deed: string;
+            /** Incomplete */
+            incomplete: string[];
+        };
+        /**
          * DropShape
          * @description A list that came through the roster folder; ``change`` undoes it once it is applied.
          *
@@ -10306,6 +10358,17 @@ export interface components {
              * @enum {string}
              */
             tint: "none" | "cream" | "mint" | "sky" | "rose";
+        };
+        /**
+         * ReleaseIn
+         * @description With ``only_look`` it is said what would be released.
+         */
+        ReleaseIn: {
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
         };
         /**
          * RemindCellIn
@@ -14188,6 +14251,33 @@ export interface operations {
             };
         };
     };
+    release_drafts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReleaseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftedShape"];
+                };
+            };
+        };
+    };
     see_sample: {
         parameters: {
             query: {
@@ -14818,6 +14908,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    undo_released: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneShape"];
+                };
             };
         };
     };

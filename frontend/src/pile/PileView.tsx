@@ -19,6 +19,7 @@ import type { Arranged, Order } from "./arranging";
 import { Desk } from "./Desk";
 import { MarkPanel } from "./MarkPanel";
 import { ORDER_WORDS, TEXTS } from "./texts";
+import { ReleaseAll } from "./ReleaseAll";
 import { toFeedback } from "./toFeedback";
 import { TWO } from "./twoTexts";
 import { useDesks } from "./useDesks";
@@ -124,6 +125,8 @@ interface ListProps {
 
 function List({ pile, waiting, chosen, groupId, arranged, desks }: ListProps) {
   const marked = pile.marked_today;
+  // Of one hand-in all that is drafted can be accepted at once.
+  const only = arranged.of === null ? undefined : waiting[0];
   return (
     <section aria-labelledby="pile" className="flex w-[236px] shrink-0 flex-col border-r border-line bg-paper max-lg:max-h-44 max-lg:w-full max-lg:border-r-0 max-lg:border-b">
       <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-0 border-b border-line px-4 py-2 lg:flex-col lg:flex-nowrap lg:items-stretch lg:pt-3">
@@ -137,6 +140,7 @@ function List({ pile, waiting, chosen, groupId, arranged, desks }: ListProps) {
         </h2>
         <Takes count={waiting.length} pace={pile.pace ?? null} />
         <Arrange all={pile.waiting} arranged={arranged} />
+        {only && <ReleaseAll groupId={groupId} handin={only.handin} />}
       </div>
       <ol className="min-h-0 flex-1 overflow-y-auto">
         {waiting.map((one) => (
