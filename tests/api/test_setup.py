@@ -532,7 +532,7 @@ class Staff(ApiCase):
             role: {action for action, of, relation in TABLE if of is role and relation is Relation.CLASS}
             for role in staffing.STAFF_ROLES
         }
-        only_lead = {Action.BRING_IN_KNOWN, Action.GIVE_PASSWORD, Action.KEEP_CLASS}
+        only_lead = {Action.BRING_IN_KNOWN, Action.GIVE_PASSWORD, Action.KEEP_CLASS, Action.DECIDE_ALONE}
         self.assertEqual(may[Role.LEAD] - only_lead, may[Role.CO_TEACHER])
         self.assertFalse(may[Role.OBSERVER] & writes)
         self.assertEqual(may[Role.MARKER] & writes, {Action.MARK})

@@ -12,6 +12,7 @@ from dataclasses import asdict
 from decimal import Decimal
 from typing import Any
 
+from coatpeg.core.errors import Invalid
 from coatpeg.core.marking.agreement import agreement
 from coatpeg.core.marking.moderating import Marked, sample
 from coatpeg.core.marking.rubrics import Rubric, rubric_from_data
@@ -23,6 +24,7 @@ from coatpeg.marking.two.ruling import handin_in
 from coatpeg.people.models import Person
 
 MOST_SAMPLE = 200
+MOST_SEED = 1_000_000
 
 
 def figures(person: Person, group_id: int, handin_id: int) -> dict[str, Any]:
@@ -80,6 +82,12 @@ def _share(one: ReleasedMark) -> float:
 def to_moderate(person: Person, group_id: int, handin_id: int, size: int, seed: int) -> list[dict[str, Any]]:
     """A sample of what was accepted with a score: three queries beside the policy's."""
     handin = handin_in(person, Action.SEE_AGREEMENT, group_id, handin_id)
+    if not 1 <= size <= MOST_SAMPLE or not 0 <= seed <= MOST_SEED:
+        raise Invalid(
+            f"A sample has 1 to {MOST_SAMPLE} submissions, and its draw a number from 0 to {MOST_SEED}.",
+            where="size",
+            fix="Give numbers between these.",
+        )
     released = ReleasedMark.objects.filter(
         outcome__submission__handin=handin, outcome__voided_at=None, outcome__submission__voided_at=None
     ).exclude(score=None)

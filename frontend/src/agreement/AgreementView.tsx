@@ -131,7 +131,7 @@ function Table({ how }: { how: How }) {
 const TOO_FEW = 10;
 
 function Row({ one }: { one: Figures & { title: string } }) {
-  const share = (of: number | null) => (of === null ? TEXTS.nothing : TEXTS.share({ share: of }));
+  const share = (of: number | null) => (of === null ? TEXTS.nothing : TEXTS.share({ share: Math.round(of * 100) }));
   const figure = (of: number | null) => (of === null ? TEXTS.nothing : TEXTS.figure({ figure: of }));
   return (
     <tr className="border-b border-line last:border-0">

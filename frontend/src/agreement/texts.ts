@@ -24,7 +24,7 @@ export const TEXTS = catalogue("agreement", {
   alpha: "Alpha",
   interval: "95 % interval",
   intervalOf: message<{ low: number; high: number }>("{low, number, ::.00} to {high, number, ::.00}"),
-  share: message<{ share: number }>("{share, number, ::percent}"),
+  share: message<{ share: number }>("{share, number} %"),
   figure: message<{ figure: number }>("{figure, number, ::.00}"),
   few: "too few to say",
   nothing: "–",

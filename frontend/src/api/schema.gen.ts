@@ -14280,9 +14280,9 @@ export interface operations {
     };
     see_sample: {
         parameters: {
-            query: {
-                size: number;
-                seed: number;
+            query?: {
+                size?: number;
+                seed?: number;
             };
             header?: never;
             path: {

@@ -14,13 +14,15 @@ interface Props {
   groupId: number;
   handin: { id: number; title: string };
   student: number;
+  /** For fingers: on the students' side. */
+  big?: boolean;
 }
 
 export function HandInHistory(props: Props) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button icon={<History aria-hidden size={16} />} onClick={() => setOpen(true)}>
+      <Button big={props.big ?? false} icon={<History aria-hidden size={16} />} onClick={() => setOpen(true)}>
         {HISTORY.open}
       </Button>
       {open && (

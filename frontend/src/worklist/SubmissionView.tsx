@@ -67,7 +67,7 @@ export function SubmissionView() {
             <a href={`/api/submissions/${one.id}/receipt.pdf`} className="inline-flex min-h-8 items-center font-semibold text-in underline">
               {TEXTS.receiptAsPdf}
             </a>
-            <HandInHistory groupId={groupId} handin={one.handin} student={one.student.id} />
+            <HandInHistory groupId={groupId} handin={one.handin} student={one.student.id} big />
           </p>
           {one.voided_at && <p>{TEXTS.takenBackVoidedAtIt({ voided_at: moment(one.voided_at) })}</p>}
           <p className="text-ink-soft">

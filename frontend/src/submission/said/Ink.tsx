@@ -84,7 +84,7 @@ export function Ink({ said, target, ratio }: Props) {
           <Strokes key={one.id} strokes={one.strokes} tall={tall} />
         ))}
         <Strokes strokes={ink.strokes} tall={tall} />
-        <path ref={live} fill={INKS[said.colour]} stroke="#ffffff" strokeWidth={1.5} paintOrder="stroke" />
+        <path ref={live} className={`${INKS[said.colour].fill} stroke-ink-edge`} strokeWidth={1.5} paintOrder="stroke" />
       </svg>
       {ink.problem && (
         <div className="absolute inset-x-2 top-2 z-10">
@@ -101,5 +101,5 @@ const Strokes = memo(function Strokes({ strokes, tall }: { strokes: Stroke[]; ta
 
 /** A stroke that is there is worked out once. */
 const OneStroke = memo(function OneStroke({ stroke, tall }: { stroke: Stroke; tall: number }) {
-  return <path d={inkPath(stroke, tall)} fill={INKS[stroke.colour]} stroke="#ffffff" strokeWidth={1.5} paintOrder="stroke" />;
+  return <path d={inkPath(stroke, tall)} className={`${INKS[stroke.colour].fill} stroke-ink-edge`} strokeWidth={1.5} paintOrder="stroke" />;
 });

@@ -85,7 +85,7 @@ function Drawn({ one }: { one: Annotation }) {
   return (
     <p className="flex items-center gap-1.5">
       {colours.map((colour) => (
-        <span key={colour} aria-hidden style={{ background: INKS[colour] }} className="size-3 rounded-full border border-paper" />
+        <span key={colour} aria-hidden className={`size-3 rounded-full border border-paper ${INKS[colour].ground}`} />
       ))}
       {SAID.drawn({ strokes: one.strokes.length })}
     </p>
@@ -146,18 +146,18 @@ function Mending({ said, one }: { said: Said; one: Annotation }) {
     <div className="flex flex-col gap-1">
       {one.kind === "suggestion" && one.choice !== "taken" && (
         <div className="flex flex-wrap gap-2">
-          <Button className="min-h-9" disabled={choose.isPending} onClick={() => choose.mutate("taken")}>
+          <Button className="min-h-11" disabled={choose.isPending} onClick={() => choose.mutate("taken")}>
             {SAID.take}
           </Button>
           {one.choice === "" && (
-            <Button look="quiet" className="min-h-9" disabled={choose.isPending} onClick={() => choose.mutate("left")}>
+            <Button look="quiet" className="min-h-11" disabled={choose.isPending} onClick={() => choose.mutate("left")}>
               {SAID.leave}
             </Button>
           )}
         </div>
       )}
       {one.kind === "comment" && (
-        <label className="flex min-h-9 items-center gap-2 self-start">
+        <label className="flex min-h-11 items-center gap-2 self-start">
           <input type="checkbox" checked={ticked ?? one.done_at !== null}
             onChange={(event) => {
               setTicked(event.target.checked);

@@ -70,7 +70,7 @@ function MarkedCopy({ submission }: { submission: number }) {
   );
 }
 
-const LINK = "inline-flex min-h-8 items-center gap-1.5 text-sm font-semibold text-in underline";
+const LINK = "inline-flex min-h-11 items-center gap-1.5 text-sm font-semibold text-in underline";
 
 export function SaidFiles({ said }: { said: Said }) {
   const { fresh } = useSaying(said.groupId, said.submission);

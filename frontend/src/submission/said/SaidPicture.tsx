@@ -98,12 +98,12 @@ function Tools({ said, looked, onLook }: ToolsProps) {
     <div className="flex flex-wrap items-center gap-1.5">
       {said.writes && <SayingTools said={said} />}
       <span className="ml-auto flex items-center gap-1.5">
-        <Tool label={SAID.smaller} icon={<ZoomOut aria-hidden size={16} />} disabled={smaller === undefined} act={() => onLook({ ...looked, zoom: smaller ?? 1 })} />
-        <button type="button" className="figures min-h-8 min-w-14 rounded-md px-1 text-sm hover:bg-paper" title={SAID.fit} onClick={() => onLook({ zoom: 1, turned: 0 })}>
+        <Tool big={!said.writes} label={SAID.smaller} icon={<ZoomOut aria-hidden size={16} />} disabled={smaller === undefined} act={() => onLook({ ...looked, zoom: smaller ?? 1 })} />
+        <button type="button" className={`figures min-w-14 rounded-md px-1 text-sm hover:bg-paper ${said.writes ? "min-h-8" : "min-h-11"}`} title={SAID.fit} onClick={() => onLook({ zoom: 1, turned: 0 })}>
           {looked.zoom === 1 ? SAID.fit : SAID.zoom({ zoom: looked.zoom * 100 })}
         </button>
-        <Tool label={SAID.larger} icon={<ZoomIn aria-hidden size={16} />} disabled={larger === undefined} act={() => onLook({ ...looked, zoom: larger ?? 1 })} />
-        <Tool label={SAID.turn} icon={<RotateCw aria-hidden size={16} />} act={() => onLook({ ...looked, turned: (looked.turned + 1) % 4 })} />
+        <Tool big={!said.writes} label={SAID.larger} icon={<ZoomIn aria-hidden size={16} />} disabled={larger === undefined} act={() => onLook({ ...looked, zoom: larger ?? 1 })} />
+        <Tool big={!said.writes} label={SAID.turn} icon={<RotateCw aria-hidden size={16} />} act={() => onLook({ ...looked, turned: (looked.turned + 1) % 4 })} />
       </span>
     </div>
   );
@@ -133,7 +133,7 @@ function SayingTools({ said }: { said: Said }) {
                 }}
                 className={`flex size-8 items-center justify-center rounded-md border-2 ${said.colour === one ? "border-ink" : "border-transparent"}`}
               >
-                <span aria-hidden style={{ background: INKS[one] }} className="size-5 rounded-full border border-paper" />
+                <span aria-hidden className={`size-5 rounded-full border border-paper ${INKS[one].ground}`} />
               </button>
             ))}
           </span>
@@ -153,9 +153,11 @@ interface ToolProps {
   on?: boolean;
   disabled?: boolean;
   words?: boolean;
+  /** For fingers: on the students' side. */
+  big?: boolean;
 }
 
-function Tool({ label, icon, act, on, disabled = false, words = false }: ToolProps) {
+function Tool({ label, icon, act, on, disabled = false, words = false, big = false }: ToolProps) {
   return (
     <button
       type="button"
@@ -164,7 +166,7 @@ function Tool({ label, icon, act, on, disabled = false, words = false }: ToolPro
       aria-pressed={on}
       aria-disabled={disabled || undefined}
       onClick={() => !disabled && act()}
-      className={`flex min-h-8 min-w-8 items-center justify-center gap-1.5 rounded-md border px-2 text-sm font-semibold aria-disabled:opacity-40 ${on ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
+      className={`flex items-center justify-center gap-1.5 ${big ? "min-h-11 min-w-11" : "min-h-8 min-w-8"} rounded-md border px-2 text-sm font-semibold aria-disabled:opacity-40 ${on ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`}
     >
       {icon}
       {words && label}

@@ -60,7 +60,7 @@ export function SaidRecording({ said, target, artefact }: Props) {
               setSpeed(to);
               if (player.current) player.current.playbackRate = to;
             }}
-            className="min-h-8 rounded-md border border-control bg-paper px-2"
+            className="min-h-11 rounded-md border border-control bg-paper px-2"
           >
             {SPEEDS.map((one) => (
               <option key={one} value={one}>

@@ -52,7 +52,7 @@ export function Thread({ said, one }: { said: Said; one: Annotation }) {
       {answers && writing && <Answering one={one} onDone={() => setWriting(false)} fresh={fresh} />}
       {answers && !writing && (
         <div className="-ml-2 flex flex-wrap">
-          <Button look="quiet" onClick={() => setWriting(true)}>
+          <Button look="quiet" className={said.mends ? "min-h-11" : ""} onClick={() => setWriting(true)}>
             {SAID.answer}
           </Button>
           {said.writes && one.answers.length + Number(one.done_at !== null) > 0 && (
@@ -82,7 +82,7 @@ function Answering({ one, onDone, fresh }: { one: Annotation; onDone: () => void
       {/* eslint-disable-next-line jsx-a11y/no-autofocus -- it was opened to be written in */}
       <textarea autoFocus aria-label={SAID.answerField} rows={2} value={text} maxLength={4000} onChange={(event) => setText(event.target.value)} className="w-full rounded-md border border-control bg-paper px-3 py-2 text-base" />
       {send.error instanceof Problem && <Notice title={send.error.title} fix={send.error.fix} />}
-      <Button className="self-start" disabled={!text.trim() || send.isPending} onClick={() => send.mutate()}>
+      <Button className="min-h-11 self-start" disabled={!text.trim() || send.isPending} onClick={() => send.mutate()}>
         {SAID.send}
       </Button>
     </div>

@@ -14,8 +14,12 @@ export type Body = Schema["AnnotationIn"];
 export type Colour = "rust" | "sea" | "plum";
 export type Tool = "look" | "spot" | "ink" | "erase";
 export const COLOURS: Colour[] = ["rust", "sea", "plum"];
-/** On any picture: each has at least 6 to 1 on white, and is drawn with a white edge. */
-export const INKS: Record<Colour, string> = { rust: "#9c3d10", sea: "#0b5e6b", plum: "#6b2a7a" };
+/** On any picture: each has at least 6 to 1 on white, and is drawn with a white edge (``theme.css``). */
+export const INKS: Record<Colour, { fill: string; ground: string }> = {
+  rust: { fill: "fill-rust", ground: "bg-rust" },
+  sea: { fill: "fill-sea", ground: "bg-sea" },
+  plum: { fill: "fill-plum", ground: "bg-plum" },
+};
 /** The right and the lower edge, as places are counted. */
 export const SCALE = 10_000;
 
