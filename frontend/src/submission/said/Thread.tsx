@@ -52,7 +52,7 @@ export function Thread({ said, one }: { said: Said; one: Annotation }) {
       {answers && writing && <Answering one={one} onDone={() => setWriting(false)} fresh={fresh} />}
       {answers && !writing && (
         <div className="-ml-2 flex flex-wrap">
-          <Button look="quiet" className={said.mends ? "min-h-11" : ""} onClick={() => setWriting(true)}>
+          <Button look="quiet" className="min-h-11" onClick={() => setWriting(true)}>
             {SAID.answer}
           </Button>
           {said.writes && one.answers.length + Number(one.done_at !== null) > 0 && (
