@@ -89,6 +89,7 @@ class Action(StrEnum):
     SEE_MAIL = "see which mail was sent"
     SEE_CALENDAR = "see the school's calendar"
     KEEP_CALENDAR = "change the school's calendar"
+    KEEP_LATE_RULE = "set the school's late rule"
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,6 +147,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
 _ROLES_IN_SCHOOL: dict[Action, tuple[Role, ...]] = {
     Action.SEE_CALENDAR: (Role.ADMINISTRATOR, *_STAFF),
     Action.KEEP_CALENDAR: (Role.ADMINISTRATOR,),
+    Action.KEEP_LATE_RULE: (Role.ADMINISTRATOR,),
     Action.SEE_GALLERY: (Role.ADMINISTRATOR, *_STAFF),
     Action.START_CLASS: (Role.ADMINISTRATOR, *_STAFF),
     Action.START_CASELOAD: (Role.ADMINISTRATOR,),
@@ -243,6 +245,7 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_MAIL: "Only a school administrator sees which mail was sent.",
     Action.SEE_CALENDAR: "The calendar's settings are for the staff.",
     Action.KEEP_CALENDAR: "Only a school administrator changes the calendar.",
+    Action.KEEP_LATE_RULE: "Only a school administrator sets the late rule.",
 }
 
 

@@ -33,7 +33,7 @@ _VERBS = {
         "rows_pasted text_written"
     ),
     Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused pockets_locked pockets_unlocked",
-    Kind.MARKS: "mark_released feedback_read sheet_changed marking_ruled mark_done",
+    Kind.MARKS: "mark_released feedback_read sheet_changed marking_ruled mark_done late_rule_set",
     Kind.COMMENTS: (
         "commented comment_removed comment_restored annotation_removed annotation_restored annotations_shown "
         "annotation_ticked answered answer_removed answer_restored thread_settled thread_reopened wording_chosen "

@@ -24,12 +24,16 @@ class StandingShape(Shape):
     overdue: bool
 
 
+LevelKey = Annotated[str, Field(max_length=36)]
+
+
 class RubricLevel(Shape):
-    """A level with its points."""
+    """A level with its points; as a range from ``low`` to these."""
 
     key: str = Field(max_length=36)
     title: str = Field(max_length=500)
     points: float
+    low: float | None = None
 
 
 class RubricCriterion(Shape):
@@ -47,13 +51,19 @@ class RubricShape(Shape):
     levels: list[RubricLevel] = Field(max_length=20)
     criteria: list[RubricCriterion] = Field(max_length=100)
     halves: bool = False
+    by_student: bool = False
+    """Whether students are asked to judge themselves by it before they hand in."""
 
     def taken(self) -> Rubric:
         """As the core takes it, not checked yet."""
         return Rubric(
-            tuple(Level(one.key, one.title, Decimal(str(one.points))) for one in self.levels),
+            tuple(
+                Level(one.key, one.title, Decimal(str(one.points)), None if one.low is None else Decimal(str(one.low)))
+                for one in self.levels
+            ),
             tuple(Row(one.key, one.title, Decimal(str(one.weight)), tuple(one.says)) for one in self.criteria),
             self.halves,
+            self.by_student,
         )
 
 

@@ -105,14 +105,15 @@ def _again(day: date | None) -> datetime | None:
 
 
 def _verdict(body: shapes.MarkIn) -> commands.Verdict:
-    return commands.Verdict(body.feedback, body.score, body.levels)
+    return commands.Verdict(body.feedback, body.score, body.levels, body.own_score, body.why)
 
 
 @router.put("/submissions/{submission_id}/draft", response=shapes.Draft, operation_id="save_draft", openapi_extra=MARK)
 def save_draft(request: HttpRequest, submission_id: int, body: shapes.MarkIn) -> Any:
     """Keep a draft of feedback and score."""
-    draft = commands.save_draft(person_of(request), submission_id, _verdict(body), body.version, now())
-    return queries.draft_data(draft, draft.submission.handin)
+    at = now()
+    draft = commands.save_draft(person_of(request), submission_id, _verdict(body), body.version, at)
+    return queries.saved_draft(draft, at)
 
 
 @router.post(

@@ -16,6 +16,7 @@ from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, facts_in, situation
 from coatpeg.handins.lines import due_data, standing_data
 from coatpeg.handins.models import Submission
+from coatpeg.marking.late.ruling import late_rule
 from coatpeg.marking.models import DraftMark
 from coatpeg.marking.queries import draft_data
 from coatpeg.people.access import require_in_group
@@ -67,13 +68,15 @@ def arrivals(
             "enrolment_id", "pk"
         )
     )
+    rule = late_rule() if marks else None
     lines = []
     for (_, member, handin), pk in zip(page, ids, strict=True):
         # Taken back in this moment: it is no longer what the pegs say.
         if submission := submissions.get(pk):
             line = _line(view, member, handin, submission)
             book = books[member.enrolment_id]
-            draft = draft_data(drafts.get(pk), submission.handin) if marks else None
+            late_by = view.standings[member.enrolment_id, handin.id].late_days
+            draft = draft_data(drafts.get(pk), submission.handin, late_by, rule) if marks else None
             lines.append({**line, "portfolio": book, "draft": draft})
     return {"lines": lines, "total": len(found), "next": start + PAGE if start + PAGE < len(found) else None}
 

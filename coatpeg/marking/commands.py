@@ -3,28 +3,34 @@
 Where a hand-in has a rubric its score comes from the levels alone. Decided here: what is accepted has every criterion
 judged, or said to be not judged; what is sent back may be sent without any level, but not with some of them. A released
 mark keeps the rubric that it was made by. Of a rubric that changed since, a draft keeps the levels that still fit.
+
+A marker may give another score than the rubric or the late rule makes, with the reason: it stands as it is given, and
+what the rule made is kept beside it. The late rule (``late.ruling``) is applied once, to what is released.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from datetime import datetime
 from decimal import Decimal
 
 from coatpeg.core.errors import Invalid, Stale
 from coatpeg.core.handins.snapshots import text_digest
 from coatpeg.core.marking.rubrics import Judged, Rubric, rubric_from_data
-from coatpeg.core.marking.scoring import check_score
+from coatpeg.core.marking.scoring import LateRule, after_late, check_score, to_step
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import texts
 from coatpeg.events.recording import deed
 from coatpeg.handins.handing import outcomes
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.annotations import making
+from coatpeg.marking.late.ruling import late_days, late_rule
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
 from coatpeg.people.calendars import check_class_days
 from coatpeg.people.models import Person
+
+LONGEST_WHY = 500
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +40,15 @@ class Verdict:
     feedback: str
     score: Decimal | None
     levels: Judged = field(default_factory=dict)
+    own_score: Decimal | None = None
+    """Against what the rule makes."""
+    why: str = ""
+
+    @classmethod
+    def of_draft(cls, draft: DraftMark, handin: HandIn) -> Verdict:
+        """What a draft says."""
+        score = None if handin.rubric else draft.score
+        return cls(draft.feedback, score, draft.levels, draft.own_score, draft.why)
 
     def checked(self, handin: HandIn) -> Verdict:
         """The same, tidied; ``Invalid`` where the score, a level or the length does not fit."""
@@ -44,6 +59,7 @@ class Verdict:
                 fix="Shorten it. What you wrote stays in the field.",
             )
         feedback, rubric = texts.tidy_text(self.feedback), rubric_from_data(handin.rubric)
+        own, why = self._own(handin)
         if rubric is not None:
             score = _by_rubric(rubric, self.levels, handin)
             if self.score not in (None, score):
@@ -52,31 +68,75 @@ class Verdict:
                     where="score",
                     fix="Choose the levels at the desk.",
                 )
-            return Verdict(feedback, score, {key: list(chosen) for key, chosen in self.levels.items()})
+            return Verdict(feedback, score, {key: list(chosen) for key, chosen in self.levels.items()}, own, why)
         if self.levels:
             raise Invalid("This hand-in has no rubric any more.", where="rubric", fix="Load it again.")
         if self.score is not None:
             if handin.points is None:
                 raise Invalid("This hand-in has no points.", where="score", fix="Leave the score empty.")
             check_score(self.score, handin.points, handin.step)
-        return Verdict(feedback, self.score)
+        return Verdict(feedback, self.score, {}, own, why)
+
+    def _own(self, handin: HandIn) -> tuple[Decimal | None, str]:
+        """The marker's own score with its reason, tidied; ``Invalid`` where one does not fit."""
+        why = " ".join(self.why.split())
+        if len(why) > LONGEST_WHY:
+            raise Invalid(
+                f"The reason has {len(why)} characters; {LONGEST_WHY} is the most.", where="why", fix="Shorten it."
+            )
+        if self.own_score is None:
+            return None, why
+        if handin.points is None:
+            raise Invalid("This hand-in has no points.", where="own_score", fix="Leave the score empty.")
+        return check_score(self.own_score, handin.points, handin.step), why
 
     def final(self, handin: HandIn, kind: Outcome.Kind) -> Verdict:
         """The same to be released: nothing of a rubric is left open."""
         checked, rubric = self.checked(handin), rubric_from_data(handin.rubric)
+        if checked.own_score is not None and not checked.why:
+            raise Invalid(
+                "Another score than the rule makes needs a reason.",
+                where="why",
+                fix="Say why, or leave your own score away.",
+            )
         if rubric is not None and (checked.levels or kind == Outcome.Kind.ACCEPTED):
             rubric.score(checked.levels, Decimal(1), Decimal("0.1"))
         return checked
 
+    def released(self, handin: HandIn, late_days: int, rule: LateRule | None) -> Scored:
+        """The score as it goes out, and what it was before; of a verdict that is checked."""
+        exact, rubric = self.score, rubric_from_data(handin.rubric)
+        if rubric is not None and self.score is not None and handin.points is not None:
+            exact = rubric.earned(self.levels, handin.points)
+        earned = None if exact is None else to_step(exact, handin.step)
+        if self.own_score is not None:
+            return Scored(self.own_score, earned, 0, self.why)
+        if exact is None:
+            return Scored(None, None, 0, "")
+        made = after_late(exact, handin.step, late_days, rule)
+        return Scored(made.value, made.before_late, made.late_days, "")
+
     def of(self, draft: DraftMark) -> bool:
         """Whether a draft says just this."""
-        return (draft.feedback, draft.score, draft.levels) == (self.feedback, self.score, self.levels)
+        kept = (draft.feedback, draft.score, draft.levels, draft.own_score, draft.why)
+        return kept == (self.feedback, self.score, self.levels, self.own_score, self.why)
 
     def put_into(self, draft: DraftMark, now: datetime) -> None:
         """Make it what a draft says."""
         draft.feedback, draft.score, draft.levels = self.feedback, self.score, dict(self.levels)
+        draft.own_score, draft.why = self.own_score, self.why
         draft.version, draft.changed_at = draft.version + 1, now
         draft.save()
+
+
+@dataclass(frozen=True, slots=True)
+class Scored:
+    """A score as it is released: what was earned, for how many days something was taken, why it is the marker's own."""
+
+    score: Decimal | None
+    earned: Decimal | None
+    late_days: int
+    why: str
 
 
 def _by_rubric(rubric: Rubric, levels: Judged, handin: HandIn) -> Decimal | None:
@@ -114,6 +174,8 @@ def _refuse_old(draft: DraftMark, version: int) -> None:
                 "feedback": draft.feedback,
                 "score": float(draft.score) if draft.score is not None else None,
                 "levels": draft.levels,
+                "own_score": float(draft.own_score) if draft.own_score is not None else None,
+                "why": draft.why,
                 "version": draft.version,
             },
         )
@@ -144,11 +206,13 @@ def review(
         if draft and not agreed and not checked.of(draft):
             _refuse_old(draft, version)
         check_due_again(handin.group_id, due_again, now)
+        rule = late_rule() if handin.points is not None else None
+        scored = checked.released(handin, late_days(reviewed.submission, now) if rule else 0, rule)
         outcome, others = outcomes.give(doing, person, reviewed, kind, pockets=pockets, due_again=due_again)
         ReleasedMark.objects.create(
             outcome=outcome,
             feedback=checked.feedback,
-            score=checked.score,
+            **asdict(scored),
             points=handin.points,
             rubric=handin.rubric if checked.levels else {},
             levels=dict(checked.levels),

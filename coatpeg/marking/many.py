@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import datetime
 from uuid import uuid4
 
@@ -20,6 +20,7 @@ from coatpeg.handins.many.sending_back import send_back
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.annotations import making
 from coatpeg.marking.commands import Verdict, check_due_again
+from coatpeg.marking.late.ruling import late_rule
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
 from coatpeg.people.access import require_in_group
@@ -100,24 +101,25 @@ def release_drafts(person: Person, group_id: int, handin_id: int, now: datetime,
     if rule is not None and rule.two:
         raise Refused("Two mark this independently, and then agree.", fix="Agree on each at the desk.")
     if only_look:
-        complete, incomplete = _drafted(person, handin, now)
+        complete, incomplete, _ = _drafted(person, handin, now)
         return Drafted(len(complete), incomplete)
     name = str(uuid4())
     with deed(person.pk, now) as doing:
         lock_portfolios(group_id)
-        complete, incomplete = _drafted(person, handin, now)
+        complete, incomplete, late = _drafted(person, handin, now)
+        of_late = late_rule() if handin.points is not None else None
         given = accept(doing, person, handin, [draft.submission for draft, _ in complete], name)
         ReleasedMark.objects.bulk_create(
             [
                 ReleasedMark(
                     outcome=outcome,
                     feedback=said.feedback,
-                    score=said.score,
+                    **asdict(said.released(handin, late[draft.submission.enrolment_id], of_late)),
                     points=handin.points,
                     rubric=handin.rubric if said.levels else {},
                     levels=dict(said.levels),
                 )
-                for outcome, (_, said) in zip(given, complete, strict=True)
+                for outcome, (draft, said) in zip(given, complete, strict=True)
             ],
             batch_size=500,
         )
@@ -136,8 +138,10 @@ def release_drafts(person: Person, group_id: int, handin_id: int, now: datetime,
         return Drafted(len(complete), incomplete, name)
 
 
-def _drafted(person: Person, handin: HandIn, now: datetime) -> tuple[list[tuple[DraftMark, Verdict]], list[str]]:
-    """Drafts that can be released, with what they give; and the names of those that cannot yet."""
+def _drafted(
+    person: Person, handin: HandIn, now: datetime
+) -> tuple[list[tuple[DraftMark, Verdict]], list[str], dict[int, int]]:
+    """Drafts that can be released, with what they give; the names of those that cannot yet; school days late."""
     view = situation(handin.group_id, now)
     waiting = {
         facts_in(view, one.enrolment_id, handin.pk).newest
@@ -147,15 +151,16 @@ def _drafted(person: Person, handin: HandIn, now: datetime) -> tuple[list[tuple[
     rows = DraftMark.objects.filter(person=person, submission__in=[pk for pk in waiting if pk])
     complete, incomplete = [], []
     for draft in rows.select_related("submission__enrolment__person").order_by("submission_id"):
-        if not (draft.feedback or draft.levels or draft.score is not None):
+        if not (draft.feedback or draft.levels or draft.score is not None or draft.own_score is not None):
             continue
-        said = Verdict(draft.feedback, None if handin.rubric else draft.score, draft.levels)
+        said = Verdict.of_draft(draft, handin)
         try:
             final = said.final(handin, Outcome.Kind.ACCEPTED)
         except Invalid:
             final = None
-        if final is None or (handin.points is not None and final.score is None):
+        if final is None or (handin.points is not None and final.score is None and final.own_score is None):
             incomplete.append(draft.submission.enrolment.person.listed)
         else:
             complete.append((draft, final))
-    return complete, incomplete
+    late = {one.enrolment_id: view.standings[one.enrolment_id, handin.pk].late_days for one in view.members}
+    return complete, incomplete, late

@@ -19,6 +19,9 @@ class DraftMark(models.Model):
     score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     levels = models.JSONField(default=dict)
     """Of a rubric, as ``core.marking.rubrics.Judged``."""
+    own_score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
+    """Given by the marker against what the rubric or the late rule makes, with the reason ``why``."""
+    why = models.TextField(blank=True, default="")
     version = models.PositiveIntegerField(default=0)
     changed_at = models.DateTimeField()
     done_at = models.DateTimeField(null=True)
@@ -38,6 +41,12 @@ class ReleasedMark(models.Model):
     score = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     points = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
     """Out of how many: those of the hand-in when it was released, whatever they are later."""
+    earned = models.DecimalField(max_digits=6, decimal_places=1, null=True, blank=True)
+    """What the levels, or the marker, made before anything was taken; none of marks from before this was kept."""
+    late_days = models.PositiveSmallIntegerField(default=0)
+    """For so many school days something was taken by the late rule; 0: nothing was."""
+    why = models.TextField(blank=True, default="")
+    """Why the marker gave another score than the rule makes; empty where it is the rule's."""
     rubric = models.JSONField(default=dict)
     """The rubric as it was then; empty where nothing was judged by one."""
     levels = models.JSONField(default=dict)
@@ -146,6 +155,18 @@ class StaffNote(models.Model):
         """Oldest first."""
 
         ordering = ("pk",)
+
+
+class LateRuling(models.Model):
+    """What the school takes from a score for being late (``core.marking.scoring.LateRule``): the newest row holds.
+
+    Without a row, or with none ``per_day``, nothing is taken.
+    """
+
+    per_day = models.DecimalField(max_digits=4, decimal_places=1, null=True)
+    floor = models.DecimalField(max_digits=4, decimal_places=1, default=0)
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    changed_at = models.DateTimeField()
 
 
 class MarkingRule(models.Model):

@@ -10,6 +10,7 @@ from coatpeg.core.handins.standing import Status, decided
 from coatpeg.core.marking.differences import differences
 from coatpeg.core.marking.pace import pace
 from coatpeg.core.marking.rubrics import rubric_from_data
+from coatpeg.core.marking.scoring import LateRule
 from coatpeg.core.outlines.filling import Chip, Piece, PocketKind, chips
 from coatpeg.core.people.names import listed
 from coatpeg.core.policy import Action, decide
@@ -18,6 +19,8 @@ from coatpeg.handins.board.situation import facts_in, situation
 from coatpeg.handins.handing.outcomes import submission_for
 from coatpeg.handins.lines import due_data, standing_data, submissions_of
 from coatpeg.handins.models import HandIn, Outcome, Submission
+from coatpeg.marking import commands
+from coatpeg.marking.late.ruling import late_days, late_rule
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
 from coatpeg.outlines.reading import chip_data, wanted_from_data
@@ -95,12 +98,19 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
         **due_data(due),
         "empty": submission.snapshot["empty"],
         "links": submission.snapshot["links"],
+        "judged": _judged(submission),
         "pockets": [_frozen_pocket(pocket, for_student=for_student) for pocket in submission.snapshot["pockets"]],
         "submissions": submissions_of(handin.pk, enrolment.pk),
         "outcomes": _outcomes(submission, void_too=marks_it),
-        "draft": draft_data(own.first(), handin) if marks_it else None,
+        "draft": draft_data(own.first(), handin, standing.late_days, _rule_for(handin)) if marks_it else None,
         "same_files": _same_files(submission) if marks_it else [],
     }
+
+
+def _judged(submission: Submission) -> dict[str, list[str]]:
+    """How the student judged themselves, by the levels of the rubric as it was then."""
+    found: dict[str, list[str]] = submission.snapshot.get("judged", {}).get("levels", {})
+    return found
 
 
 def _frozen_pocket(pocket: dict[str, Any], *, for_student: bool) -> dict[str, Any]:
@@ -154,20 +164,48 @@ def outcome_data(outcome: Outcome) -> dict[str, Any]:
         "feedback": mark.feedback,
         "score": float(mark.score) if mark.score is not None else None,
         "points": float(mark.points) if mark.points is not None else None,
+        "earned": float(mark.earned) if mark.earned is not None else None,
+        "late_days": mark.late_days,
+        "why": mark.why,
         "rubric": mark.rubric or None,
         "levels": mark.levels,
         "read_at": mark.read_at,
     }
 
 
-def draft_data(draft: DraftMark | None, handin: HandIn) -> dict[str, Any]:
-    """A draft as its marker sees it, whether there is one or not: of the levels those that the rubric has still."""
-    if draft is None:
-        return {"feedback": "", "score": None, "levels": {}, "version": 0}
-    score = float(draft.score) if draft.score is not None else None
+def draft_data(draft: DraftMark | None, handin: HandIn, late: int, rule: LateRule | None) -> dict[str, Any]:
+    """A draft as its marker sees it, whether there is one or not: of the levels those that the rubric has still.
+
+    ``late``: whole school days by which the student was late.
+    """
+    draft = draft or DraftMark()
     rubric = rubric_from_data(handin.rubric)
     levels = rubric.fitting(draft.levels) if rubric else {}
-    return {"feedback": draft.feedback, "score": score, "levels": levels, "version": draft.version}
+    verdict = commands.Verdict("", draft.score, levels, draft.own_score, draft.why)
+    # Of a rubric that changed since, the kept score is of levels that are gone: it comes anew with the next save.
+    fits = rubric is None or not rubric.open_rows(levels)
+    scored = verdict.released(handin, late, rule) if fits else commands.Scored(draft.own_score, None, 0, "")
+    return {
+        "feedback": draft.feedback,
+        "score": float(draft.score) if draft.score is not None else None,
+        "levels": levels,
+        "own_score": float(draft.own_score) if draft.own_score is not None else None,
+        "why": draft.why,
+        "version": draft.version,
+        "goes_out": float(scored.score) if scored.score is not None else None,
+        "late_days": scored.late_days,
+    }
+
+
+def saved_draft(draft: DraftMark, now: datetime) -> dict[str, Any]:
+    """The same of a draft that was just saved."""
+    handin = draft.submission.handin
+    rule = _rule_for(handin)
+    return draft_data(draft, handin, late_days(draft.submission, now) if rule else 0, rule)
+
+
+def _rule_for(handin: HandIn) -> LateRule | None:
+    return late_rule() if handin.points is not None else None
 
 
 def _same_files(submission: Submission) -> list[dict[str, Any]]:
@@ -231,6 +269,7 @@ def feedback(person: Person, portfolio_id: int) -> list[dict[str, Any]]:
             "submission": one.submission_id,
             "number": one.submission.number,
             "receipt": one.submission.receipt,
+            "judged": _judged(one.submission),
             "handin": {"id": one.submission.handin_id, "title": one.submission.handin.title},
             "pocket": one.submission.snapshot["pockets"][0]["id"] if one.submission.snapshot["pockets"] else None,
         }

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from coatpeg.handins.many.shapes import ManyIn
-from coatpeg.handins.shapes import ChipShape, RubricShape, StandingShape, SubmissionLine
+from coatpeg.handins.shapes import ChipShape, LevelKey, RubricShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import Day, Face, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, LogShape
 
@@ -76,6 +76,12 @@ class OutcomeShape(Shape):
     score: float | None
     points: float | None
     """Out of how many it was scored."""
+    earned: float | None
+    """What was earned before anything was taken, or before the marker gave another score."""
+    late_days: int
+    """For so many school days late something was taken; 0: nothing was."""
+    why: str
+    """Why the marker gave another score than the rule makes."""
     rubric: RubricShape | None
     """As it was then; none where nothing was judged by one."""
     levels: dict[str, list[str]]
@@ -100,7 +106,14 @@ class Draft(Shape):
     feedback: str
     score: float | None
     levels: dict[str, list[str]]
+    own_score: float | None
+    """Given against what the rule makes, for the reason ``why``."""
+    why: str
     version: int
+    goes_out: float | None
+    """The score as it would be released now."""
+    late_days: int
+    """For so many school days late it takes something from the score; 0: nothing is taken."""
 
 
 class MarkShape(Shape):
@@ -151,6 +164,8 @@ class Desk(StandingShape):
     extra_days: int
     empty: bool
     links: int
+    judged: dict[str, list[str]]
+    """How the student judged themselves when they handed in; empty where they did not."""
     pockets: list[FrozenPocket]
     submissions: list[SubmissionLine]
     outcomes: list[OutcomeShape]
@@ -161,9 +176,6 @@ class Desk(StandingShape):
     same_files: list[SameFile]
 
 
-LevelKey = Annotated[str, Field(max_length=36)]
-
-
 class MarkIn(Shape):
     """Feedback and score, and the version of the draft the marker saw."""
 
@@ -171,6 +183,9 @@ class MarkIn(Shape):
     score: Decimal | None = Field(default=None, max_digits=7, decimal_places=2)
     levels: dict[LevelKey, Annotated[list[LevelKey], Field(max_length=2)]] = Field(default_factory=dict, max_length=100)
     """By the rubric: for each criterion the level, the two that it lies between, or nothing: not judged."""
+    own_score: Decimal | None = Field(default=None, max_digits=7, decimal_places=2)
+    """Another score than the rule makes; needs a reason once it is released."""
+    why: str = Field(default="", max_length=2_000)
     version: int = Field(default=0, ge=0)
 
 
@@ -200,6 +215,8 @@ class FeedbackLine(OutcomeShape):
     submission: int
     number: int
     receipt: str
+    judged: dict[str, list[str]]
+    """How they judged themselves."""
     handin: Named
     pocket: int | None
 

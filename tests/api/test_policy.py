@@ -454,6 +454,8 @@ CALLS: dict[str, Call] = {
     "read_calendar_file": calendar_file,
     "preview_calendar": send("post", "/api/calendar/preview", lambda t: CALENDAR),
     "change_calendar": send("put", "/api/calendar", lambda t: CALENDAR),
+    "see_late_rule": get("/api/late-rule"),
+    "set_late_rule": send("put", "/api/late-rule", lambda t: {"per_day": 5, "floor": 50, "version": 0}),
     "start_class": send(
         "post", "/api/groups", lambda t: {"name": "9 Forge", "first": "2026-09-01", "last": "2026-12-18"}
     ),
@@ -675,6 +677,8 @@ OF_SCHOOL = {
     "read_calendar_file",
     "preview_calendar",
     "change_calendar",
+    "see_late_rule",
+    "set_late_rule",
     "start_class",
     "see_start",
     "find_colleagues",
@@ -704,6 +708,7 @@ ALLOWED_BUT = {
     "sign_in": {403},
     "sign_in_by_card": {403},
     "change_calendar": {409},
+    "set_late_rule": {409},
     "see_caseload": {404},
     "withdraw_template": {404},
     "carry_over": {422},

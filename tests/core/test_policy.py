@@ -49,6 +49,7 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
 OF_SCHOOL: dict[Action, str] = {
     Action.SEE_CALENDAR: "administrator lead co_teacher marker observer",
     Action.KEEP_CALENDAR: "administrator",
+    Action.KEEP_LATE_RULE: "administrator",
     Action.SEE_GALLERY: "administrator lead co_teacher marker observer",
     Action.START_CLASS: "administrator lead co_teacher marker observer",
     Action.START_CASELOAD: "administrator",

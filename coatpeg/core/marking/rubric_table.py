@@ -3,7 +3,7 @@
 Common practice of such tables: the levels stand in the first line, a criterion begins each line below it, and in its
 cells stands what each level means for it. Decided here:
 
-* A level's points are the last number in its heading ("fully (3)", "3 fully"; of a range, "8–10", the upper one). Where
+* A level's points are the last number in its heading ("fully (3)", "3 fully"); "8–10" is a range. Where
   no heading has a number, they count from 0, the left one the lowest.
 * A column that is headed *weight* (or %, ×) and holds numbers is the weights; without one each criterion weighs 1.
 * What cannot be a rubric is said by line; what comes out stands in the form's fields, to be changed before it is kept.
@@ -20,6 +20,7 @@ from coatpeg.core.marking.rubrics import Level, Row, Rubric
 from coatpeg.core.people.csv_text import read_cells
 
 _NUMBER = re.compile(r"(?<![\w.])(\d{1,4}(?:[.,]\d{1,2})?)(?![\w])")
+_RANGE = re.compile(r"(?<![\w.])(\d{1,4}(?:[.,]\d{1,2})?)\s*[–—-]\s*\d")
 _AMOUNT = r"\d{1,4}(?:[.,]\d{1,2})?(?:\s*[–—-]\s*\d{1,4}(?:[.,]\d{1,2})?)?\s*(?:points?|pts?\.?)?"
 _IN_BRACKETS = re.compile(r"[(\[][^()\[\]]*\d[^()\[\]]*[)\]]")
 _AT_AN_END = re.compile(rf"(?i)^{_AMOUNT}[\s:–—-]+|[\s:–—-]+{_AMOUNT}$")
@@ -69,10 +70,15 @@ def _levels(headings: Sequence[str], new_key: Callable[[], str]) -> tuple[Level,
         Level(
             new_key(),
             _without_points(heading) if found else heading,
-            Decimal(found[-1].replace(",", ".")) if found else Decimal(place),
+            _number(found[-1]) if found else Decimal(place),
+            _number(low[1]) if (low := _RANGE.search(heading)) and found else None,
         )
         for place, (heading, found) in enumerate(zip(headings, numbers, strict=True))
     )
+
+
+def _number(text: str) -> Decimal:
+    return Decimal(text.replace(",", "."))
 
 
 def _without_points(heading: str) -> str:
@@ -90,7 +96,7 @@ def _row(
         found = _NUMBER.search(cells[weights])
         if found is None:
             raise _refused(f"Line {number} has no weight.", "Give each criterion a number in that column.")
-        weight = Decimal(found[1].replace(",", "."))
+        weight = _number(found[1])
     if not cells[0]:
         raise _refused(f"Line {number} names no criterion.", "Put its name into the first column.")
     return Row(new_key(), cells[0], weight, tuple(cells[at] for at in places))

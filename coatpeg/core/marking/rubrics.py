@@ -5,6 +5,9 @@ Source: the product's *Marks*; the score itself is ``scoring.rubric_score``. Dec
 * All criteria of a rubric have the same levels, each with words of its own for a level, or none. Levels stand in one
   order, from the most points to the fewest or the other way round; no two have the same points.
 * Where half levels are allowed a criterion may lie between two neighbouring levels: it has the mean of their points.
+* A level may be a range: from its least points (``low``) to its points. Chosen as it is it counts its points, the most
+  of the range; the marker may say which points in it, in steps of a hundredth. Ranges do not meet, and there are no
+  half levels where a level is a range.
 * What was judged is named by keys. Where a rubric has changed since, what still fits stands and the rest is open.
 """
 
@@ -12,12 +15,12 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
-from decimal import Decimal
+from decimal import Decimal, InvalidOperation
 from itertools import pairwise
 from typing import Any
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.marking.scoring import Criterion, rubric_score
+from coatpeg.core.marking.scoring import Criterion, earned, to_step
 
 LEVELS = range(2, 9)
 MOST_CRITERIA = 30
@@ -29,17 +32,22 @@ MOST = Decimal(1000)
 Judged = Mapping[str, Sequence[str]]
 """By criterion: the level, the two neighbouring levels that it lies between, or nothing where it is not judged.
 
-A criterion that is not in it is open.
+Of a level that is a range, the points in it may stand behind it: ``["good", "=7.5"]``. A criterion that is not in it is
+open.
 """
+EXACT = "="
+"""Before the points within a range."""
+FINEST = Decimal("0.01")
 
 
 @dataclass(frozen=True, slots=True)
 class Level:
-    """A level with its points."""
+    """A level with its points; as a range from its least points to these."""
 
     key: str
     title: str
     points: Decimal
+    low: Decimal | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,16 +67,19 @@ class Rubric:
     levels: tuple[Level, ...]
     rows: tuple[Row, ...]
     halves: bool = False
+    by_student: bool = False
+    """Whether students are asked to judge themselves by it before they hand in; they may leave it."""
 
     def checked(self) -> Rubric:
         """The same, tidied; ``Invalid`` names what is wrong and where."""
-        levels = tuple(Level(one.key, _tidy(one.title), one.points) for one in self.levels)
+        levels = tuple(Level(one.key, _tidy(one.title), one.points, one.low) for one in self.levels)
         rows = tuple(
             Row(one.key, _tidy(one.title), one.weight, tuple(_tidy(of) for of in one.says)) for one in self.rows
         )
         _check_levels(levels)
+        _check_ranges(levels, halves=self.halves)
         _check_rows(rows, len(levels))
-        return Rubric(levels, rows, self.halves)
+        return Rubric(levels, rows, self.halves, self.by_student)
 
     def fitting(self, judged: Judged) -> dict[str, list[str]]:
         """What of an earlier judgement still fits; the rest is open."""
@@ -96,6 +107,11 @@ class Rubric:
 
         ``Invalid`` where a criterion is open.
         """
+        found = self.earned(judged, points)
+        return None if found is None else to_step(found, step)
+
+    def earned(self, judged: Judged, points: Decimal) -> Decimal | None:
+        """The same before it is rounded."""
         highest = max(level.points for level in self.levels)
         criteria = [
             Criterion(
@@ -107,12 +123,13 @@ class Rubric:
             )
             for row in self.rows
         ]
-        found = rubric_score(points, criteria, step)
-        return found.value if found else None
+        return earned(points, criteria)
 
     def _points(self, chosen: Sequence[str]) -> Decimal | None:
         """The points of a level, or between two; 0 of nothing. None where that is not in the rubric."""
         places = {level.key: place for place, level in enumerate(self.levels)}
+        if len(chosen) == 2 and chosen[1].startswith(EXACT):
+            return _within(self.levels[places[chosen[0]]], chosen[1]) if chosen[0] in places else None
         if len(chosen) > 1 + self.halves or not set(chosen) <= places.keys():
             return None
         at = [places[one] for one in chosen]
@@ -141,6 +158,43 @@ def _check_levels(levels: Sequence[Level]) -> None:
             where="rubric",
             fix="Put them in order, from the most points to the fewest or the other way round, no two the same.",
         )
+
+
+def _check_ranges(levels: Sequence[Level], *, halves: bool) -> None:
+    ranges = [one for one in levels if one.low is not None]
+    if ranges and halves:
+        raise Invalid(
+            "Half levels and levels that are ranges do not go together.",
+            where="rubric",
+            fix="Leave the half levels away: any points of a range can be given.",
+        )
+    rising = sorted(levels, key=lambda one: one.points)
+    for one in ranges:
+        below = max((other.points for other in rising if other.points < one.points), default=None)
+        if one.low is None or not one.low.is_finite() or not 0 <= one.low < one.points:
+            raise Invalid(
+                f"The range of “{one.title}” does not go from fewer points to {_plain(one.points)}.",
+                where="rubric",
+                fix="Give fewer points where it begins, or leave that empty.",
+            )
+        if below is not None and one.low <= below:
+            raise Invalid(
+                f"The range of “{one.title}” reaches into the level below it.",
+                where="rubric",
+                fix=f"Let it begin above {_plain(below)}.",
+            )
+
+
+def _within(level: Level, said: str) -> Decimal | None:
+    """The points that are said of a level that is a range; None where they do not lie in it."""
+    text = said.removeprefix(EXACT)
+    try:
+        found = Decimal(text)
+    except InvalidOperation:
+        return None
+    if level.low is None or not found.is_finite() or not level.low <= found <= level.points or found % FINEST:
+        return None
+    return found
 
 
 def _check_rows(rows: Sequence[Row], levels: int) -> None:
@@ -191,11 +245,20 @@ def rubric_from_data(data: Mapping[str, Any]) -> Rubric | None:
     if not data:
         return None
     return Rubric(
-        tuple(Level(one["key"], one["title"], Decimal(str(one["points"]))) for one in data["levels"]),
+        tuple(
+            Level(
+                one["key"],
+                one["title"],
+                Decimal(str(one["points"])),
+                None if one.get("low") is None else Decimal(str(one["low"])),
+            )
+            for one in data["levels"]
+        ),
         tuple(
             Row(one["key"], one["title"], Decimal(str(one["weight"])), tuple(one["says"])) for one in data["criteria"]
         ),
         data["halves"],
+        data.get("by_student", False),
     )
 
 
@@ -204,12 +267,21 @@ def rubric_to_data(rubric: Rubric | None) -> dict[str, Any]:
     if rubric is None:
         return {}
     return {
-        "levels": [{"key": one.key, "title": one.title, "points": _plain(one.points)} for one in rubric.levels],
+        "levels": [
+            {
+                "key": one.key,
+                "title": one.title,
+                "points": _plain(one.points),
+                **({} if one.low is None else {"low": _plain(one.low)}),
+            }
+            for one in rubric.levels
+        ],
         "criteria": [
             {"key": one.key, "title": one.title, "weight": _plain(one.weight), "says": list(one.says)}
             for one in rubric.rows
         ],
         "halves": rubric.halves,
+        **({"by_student": True} if rubric.by_student else {}),
     }
 
 

@@ -2,7 +2,8 @@
 
 Source: the product's *Marks*. All in decimal arithmetic; rounded half up, once, to the hand-in's
 step. Decided here: with every criterion *not judged* there is no score; the late floor is a share
-of the earned score, and a floor never raises a score.
+of the earned score, and a floor never raises a score. A score that a marker gives of their own, with a reason, stands
+as it is given: nothing is taken from it for being late.
 """
 
 from __future__ import annotations
@@ -83,6 +84,12 @@ def rubric_score(
     late_rule: LateRule | None = None,
 ) -> Score | None:
     """Points × Σ(weight × level points) ÷ Σ(weight × highest level points); None where nothing is judged."""
+    found = earned(points, criteria)
+    return None if found is None else after_late(found, step, late_days, late_rule)
+
+
+def earned(points: Decimal, criteria: Sequence[Criterion]) -> Decimal | None:
+    """The same before anything is taken for being late, and not rounded."""
     open_names = [one.name for one in criteria if one.chosen is None and not one.not_judged]
     if open_names:
         raise Invalid(
@@ -95,8 +102,22 @@ def rubric_score(
     if not highest:
         return None
     reached = sum((one.weight * (one.chosen or Decimal(0)) for one in judged), Decimal(0))
-    earned = points * reached / highest
-    if late_rule is None or late_days <= 0:
-        return Score(to_step(earned, step), to_step(earned, step))
-    share = max(Decimal(1) - late_rule.per_day * late_days / 100, late_rule.floor / 100, Decimal(0))
-    return Score(to_step(earned * min(share, Decimal(1)), step), to_step(earned, step), late_days)
+    return points * reached / highest
+
+
+def after_late(score: Decimal, step: Decimal, late_days: int, rule: LateRule | None) -> Score:
+    """An earned score, not rounded yet, after the late rule; rounded once."""
+    if rule is None or late_days <= 0:
+        return Score(to_step(score, step), to_step(score, step))
+    share = max(Decimal(1) - rule.per_day * late_days / 100, rule.floor / 100, Decimal(0))
+    return Score(to_step(score * min(share, Decimal(1)), step), to_step(score, step), late_days)
+
+
+def check_late_rule(rule: LateRule) -> None:
+    """Refuse a rule that takes nothing or more than all, or leaves more than all."""
+    if not rule.per_day.is_finite() or not 0 < rule.per_day <= 100:
+        raise Invalid(
+            f"{rule.per_day} per cent a school day cannot be taken.", where="per_day", fix="Give 0.1 to 100 per cent."
+        )
+    if not rule.floor.is_finite() or not 0 <= rule.floor <= 100:
+        raise Invalid(f"{rule.floor} per cent cannot be left.", where="floor", fix="Give 0 to 100 per cent.")

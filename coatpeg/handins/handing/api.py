@@ -50,7 +50,13 @@ def set_own_due(request: HttpRequest, handin_id: int, enrolment_id: int, body: s
 def hand_in(request: HttpRequest, portfolio_id: int, handin_id: int, body: shapes.HandInPress) -> Any:
     """Hand in: freeze, receipt, lock."""
     made = commands.hand_in(
-        person_of(request), portfolio_id, handin_id, body.seen, now(), even_if_empty=body.even_if_empty
+        person_of(request),
+        portfolio_id,
+        handin_id,
+        body.seen,
+        now(),
+        even_if_empty=body.even_if_empty,
+        judged=body.judged,
     )
     return Status(201, next(one for one in lines.submissions_of(handin_id, made.enrolment_id) if one["id"] == made.pk))
 

@@ -14,12 +14,13 @@ from coatpeg.core.handins.locking import HoldHappening
 from coatpeg.core.handins.snapshots import digest
 from coatpeg.core.handins.standing import Facts, Happening, Status, Verb
 from coatpeg.core.marking.releasing import told_at
+from coatpeg.core.marking.rubrics import Judged
 from coatpeg.core.outlines.filling import Wanted
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
 from coatpeg.handins.handing.records import facts_now, keep_after
-from coatpeg.handins.handing.submitting import flags_of, new_receipt, snapshot
+from coatpeg.handins.handing.submitting import NOT_JUDGED, flags_of, judged_by_student, new_receipt, snapshot
 from coatpeg.handins.models import HandIn, OwnDue, Submission
 from coatpeg.notices.choosing import wants_receipts
 from coatpeg.notices.putting import put
@@ -34,12 +35,19 @@ from coatpeg.portfolios.writing import locked_portfolio
 
 
 def hand_in(
-    person: Person, portfolio_id: int, handin_id: int, seen: int, now: datetime, *, even_if_empty: bool = False
+    person: Person,
+    portfolio_id: int,
+    handin_id: int,
+    seen: int,
+    now: datetime,
+    *,
+    even_if_empty: bool = False,
+    judged: Judged = NOT_JUDGED,
 ) -> Submission:
     """Freeze what lies in the collected pockets, give a receipt, lock them.
 
     ``seen`` is how many submissions the student saw when they pressed *Hand in*: a second press from another
-    tab is told of the first instead of making another one.
+    tab is told of the first instead of making another one. ``judged`` is how the student judges themselves.
     """
     with deed(person.pk, now) as doing:
         portfolio = locked_portfolio(portfolio_id)
@@ -57,6 +65,7 @@ def hand_in(
         pockets = list(handin.pockets.all())
         wanted = wanted_now(portfolio, pockets, calendar.local_day(now))
         document, any_work = snapshot(handin, portfolio, pockets, wanted)
+        document |= judged_by_student(handin, judged)
         if not any_work and not even_if_empty:
             raise Invalid(
                 "There is nothing of yours in this yet.",

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from pydantic import Field
 
+from coatpeg.handins.shapes import LevelKey
 from coatpeg.people.shapes import Clock, Day, Shape
 
 
@@ -12,6 +15,10 @@ class HandInPress(Shape):
 
     seen: int = Field(ge=0)
     even_if_empty: bool = False
+    judged: dict[Annotated[str, Field(max_length=36)], Annotated[list[LevelKey], Field(max_length=2)]] = Field(
+        default_factory=dict, max_length=100
+    )
+    """How the student judges themselves by the hand-in's rubric, where it asks: by criterion the level, or two."""
 
 
 class ExcuseIn(Shape):

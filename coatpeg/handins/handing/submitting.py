@@ -8,6 +8,7 @@ from types import MappingProxyType
 from typing import Any, NamedTuple
 
 from coatpeg.core.handins import receipts
+from coatpeg.core.marking.rubrics import Judged, rubric_from_data
 from coatpeg.core.outlines.filling import Piece, PocketKind, Wanted, has_work
 from coatpeg.core.outlines.versions import Version
 from coatpeg.core.portfolios.kinds import ArtefactKind
@@ -98,6 +99,19 @@ def freeze(handin: HandIn, lying: Iterable[Lying], wanted: Mapping[int, Wanted])
         "empty": not any_work,
     }
     return document, any_work
+
+
+NOT_JUDGED: Judged = MappingProxyType({})
+
+
+def judged_by_student(handin: HandIn, judged: Judged) -> dict[str, Any]:
+    """How a student judges themselves, with the rubric as it was, to be frozen with the rest; nothing where unasked.
+
+    Decided here: what does not fit the rubric (any more) is left out. Handing in does not fail by it.
+    """
+    rubric = rubric_from_data(handin.rubric)
+    fitting = rubric.fitting(judged) if rubric and rubric.by_student else {}
+    return {"judged": {"rubric": handin.rubric, "levels": fitting}} if fitting else {}
 
 
 def flags_of(document: Mapping[str, Any]) -> dict[str, bool]:

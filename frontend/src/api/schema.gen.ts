@@ -3138,6 +3138,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/late-rule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Late Rule
+         * @description What the school takes from a score for being late.
+         */
+        get: operations["see_late_rule"];
+        /**
+         * Set Late Rule
+         * @description Set that rule, or end it.
+         */
+        put: operations["set_late_rule"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mails": {
         parameters: {
             query?: never;
@@ -5058,6 +5082,8 @@ export interface components {
             levels?: {
                 [key: string]: string[];
             };
+            /** Own Score */
+            own_score?: number | string | null;
             /** Score */
             score?: number | string | null;
             /**
@@ -5065,6 +5091,11 @@ export interface components {
              * @default 0
              */
             version: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * AgreementShape
@@ -6542,6 +6573,10 @@ export interface components {
             hidden: boolean;
             /** Id */
             id: number;
+            /** Judged */
+            judged: {
+                [key: string]: string[];
+            };
             /** Late */
             late: boolean;
             /** Late Days */
@@ -6627,14 +6662,22 @@ export interface components {
         Draft: {
             /** Feedback */
             feedback: string;
+            /** Goes Out */
+            goes_out: number | null;
+            /** Late Days */
+            late_days: number;
             /** Levels */
             levels: {
                 [key: string]: string[];
             };
+            /** Own Score */
+            own_score: number | null;
             /** Score */
             score: number | null;
             /** Version */
             version: number;
+            /** Why */
+            why: string;
         };
         /**
          * DraftLine
@@ -6951,16 +6994,24 @@ export interface components {
             by: string;
             /** Due Again */
             due_again: string | null;
+            /** Earned */
+            earned: number | null;
             /** Feedback */
             feedback: string;
             handin: components["schemas"]["Named"];
             /** Id */
             id: number;
+            /** Judged */
+            judged: {
+                [key: string]: string[];
+            };
             /**
              * Kind
              * @enum {string}
              */
             kind: "accepted" | "sent_back";
+            /** Late Days */
+            late_days: number;
             /** Levels */
             levels: {
                 [key: string]: string[];
@@ -6984,6 +7035,8 @@ export interface components {
             submission: number;
             /** Voided At */
             voided_at: string | null;
+            /** Why */
+            why: string;
         };
         /**
          * FiguresRow
@@ -7240,7 +7293,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -7374,6 +7427,10 @@ export interface components {
              * @default false
              */
             even_if_empty: boolean;
+            /** Judged */
+            judged?: {
+                [key: string]: string[];
+            };
             /** Seen */
             seen: number;
         };
@@ -7806,6 +7863,39 @@ export interface components {
             title: string;
             /** Units */
             units: components["schemas"]["UnitIO"][];
+            /** Version */
+            version: number;
+        };
+        /**
+         * LateRuleIn
+         * @description The same as it is set; ``version`` is the one that was seen.
+         */
+        LateRuleIn: {
+            /**
+             * Floor
+             * @default 0
+             */
+            floor: number | string;
+            /** Per Day */
+            per_day?: number | string | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * LateRuleShape
+         * @description Per cent of the earned score that a whole school day late takes (none: no rule), and what is left at least.
+         */
+        LateRuleShape: {
+            /** By */
+            by: string;
+            /** Changed At */
+            changed_at: string | null;
+            /** Floor */
+            floor: number;
+            /** May Change */
+            may_change: boolean;
+            /** Per Day */
+            per_day: number | null;
             /** Version */
             version: number;
         };
@@ -8558,6 +8648,8 @@ export interface components {
             levels?: {
                 [key: string]: string[];
             };
+            /** Own Score */
+            own_score?: number | string | null;
             /** Score */
             score?: number | string | null;
             /**
@@ -8565,6 +8657,11 @@ export interface components {
              * @default 0
              */
             version: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * MarkShape
@@ -9228,6 +9325,8 @@ export interface components {
             by: string;
             /** Due Again */
             due_again: string | null;
+            /** Earned */
+            earned: number | null;
             /** Feedback */
             feedback: string;
             /** Id */
@@ -9237,6 +9336,8 @@ export interface components {
              * @enum {string}
              */
             kind: "accepted" | "sent_back";
+            /** Late Days */
+            late_days: number;
             /** Levels */
             levels: {
                 [key: string]: string[];
@@ -9252,6 +9353,8 @@ export interface components {
             score: number | null;
             /** Voided At */
             voided_at: string | null;
+            /** Why */
+            why: string;
         };
         /**
          * OutlineIn
@@ -10155,7 +10258,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -10745,11 +10848,13 @@ export interface components {
         };
         /**
          * RubricLevel
-         * @description A level with its points.
+         * @description A level with its points; as a range from ``low`` to these.
          */
         RubricLevel: {
             /** Key */
             key: string;
+            /** Low */
+            low?: number | null;
             /** Points */
             points: number;
             /** Title */
@@ -10760,6 +10865,11 @@ export interface components {
          * @description What work is judged by; ``halves``: a criterion may lie between two neighbouring levels.
          */
         RubricShape: {
+            /**
+             * By Student
+             * @default false
+             */
+            by_student: boolean;
             /** Criteria */
             criteria: components["schemas"]["RubricCriterion"][];
             /**
@@ -10980,6 +11090,8 @@ export interface components {
             levels?: {
                 [key: string]: string[];
             };
+            /** Own Score */
+            own_score?: number | string | null;
             /** Pockets */
             pockets?: number[];
             /** Score */
@@ -10989,6 +11101,11 @@ export interface components {
              * @default 0
              */
             version: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * SendBackManyIn
@@ -16673,6 +16790,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    see_late_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LateRuleShape"];
+                };
+            };
+        };
+    };
+    set_late_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LateRuleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LateRuleShape"];
+                };
             };
         };
     };

@@ -49,8 +49,12 @@ export function RubricFields({ rubric, onChange }: Props) {
         <Levels rubric={rubric} onChange={onChange} />
         <Criteria rubric={rubric} onChange={onChange} />
         <label className="flex items-start gap-2">
-          <input type="checkbox" className="mt-0.5 size-4 accent-ink" checked={rubric.halves} onChange={(event) => onChange({ ...rubric, halves: event.target.checked })} />
+          <input type="checkbox" className="mt-0.5 size-4 accent-ink" checked={rubric.halves} disabled={rubric.levels.some((one) => one.low)} onChange={(event) => onChange({ ...rubric, halves: event.target.checked })} />
           {RUBRIC.halves}
+        </label>
+        <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-0.5 size-4 accent-ink" checked={rubric.by_student} onChange={(event) => onChange({ ...rubric, by_student: event.target.checked })} />
+          {RUBRIC.byStudent}
         </label>
         <Button className="self-start" icon={<Trash2 aria-hidden size={16} />} onClick={() => onChange(null)}>
           {RUBRIC.takeAway}
@@ -76,9 +80,10 @@ function Levels({ rubric, onChange }: Part) {
   const add = () =>
     onChange({
       ...rubric,
-      levels: [...rubric.levels, { key: newKey(), title: "", points: "" }],
+      levels: [...rubric.levels, { key: newKey(), title: "", points: "", low: "" }],
       criteria: rubric.criteria.map((one) => ({ ...one, says: [...one.says, ""] })),
     });
+  const [ranges, setRanges] = useState(rubric.levels.some((one) => one.low));
   return (
     <div role="group" aria-label={RUBRIC.levels} className="flex flex-col gap-2">
       <p className="font-semibold">
@@ -87,10 +92,24 @@ function Levels({ rubric, onChange }: Part) {
       {rubric.levels.map((one, at) => (
         <div key={one.key} className="flex gap-2">
           <input aria-label={RUBRIC.levelAt({ at: at + 1 })} value={one.title} autoComplete="off" className={`${FIELD} flex-1`} onChange={(event) => put(at, { title: event.target.value })} />
-          <input aria-label={RUBRIC.pointsOf({ at: at + 1 })} value={one.points} inputMode="decimal" autoComplete="off" className={`${FIELD} figures w-16 text-right`} onChange={(event) => put(at, { points: event.target.value })} />
+          <input aria-label={RUBRIC.pointsOf({ at: at + 1 })} value={one.points} inputMode="decimal" autoComplete="off" className={`${FIELD} figures order-2 w-16 text-right`} onChange={(event) => put(at, { points: event.target.value })} />
+          {ranges && <input aria-label={RUBRIC.lowOf({ at: at + 1 })} value={one.low} placeholder={RUBRIC.low} inputMode="decimal" autoComplete="off" className={`${FIELD} figures order-1 w-16 text-right`} onChange={(event) => put(at, { low: event.target.value })} />}
           {rubric.levels.length > 2 && <Away label={RUBRIC.withoutLevel({ at: at + 1 })} onClick={() => without(at)} />}
         </div>
       ))}
+      <label className="flex items-start gap-2">
+        <input
+          type="checkbox"
+          className="mt-0.5 size-4 accent-ink"
+          checked={ranges}
+          onChange={(event) => {
+            setRanges(event.target.checked);
+            // Any points of a range can be given: there are no half levels beside them.
+            onChange({ ...rubric, halves: rubric.halves && !event.target.checked, levels: rubric.levels.map((one) => ({ ...one, low: event.target.checked ? one.low : "" })) });
+          }}
+        />
+        {RUBRIC.ranges}
+      </label>
       {rubric.levels.length < MOST_LEVELS && (
         <Button className="self-start" icon={<Plus aria-hidden size={16} />} onClick={add}>
           {RUBRIC.level}
@@ -140,7 +159,7 @@ function Criteria({ rubric, onChange }: Part) {
 
 function Away({ label, onClick }: { label: string; onClick: () => void }) {
   return (
-    <button type="button" aria-label={label} onClick={onClick} className="flex size-9 shrink-0 items-center justify-center rounded-sm text-ink-soft hover:bg-ground">
+    <button type="button" aria-label={label} onClick={onClick} className="order-3 flex size-9 shrink-0 items-center justify-center rounded-sm text-ink-soft hover:bg-ground">
       <Trash2 aria-hidden size={15} />
     </button>
   );
@@ -152,6 +171,6 @@ function newCriterion(levels: number): RubricForm["criteria"][number] {
 
 /** What stands there at first: four levels that fit most things, one criterion to be named. */
 function firstRubric(): RubricForm {
-  const levels = RUBRIC.firstLevels.map((title, at) => ({ key: newKey(), title, points: String(at) }));
-  return { levels, criteria: [newCriterion(levels.length)], halves: false };
+  const levels = RUBRIC.firstLevels.map((title, at) => ({ key: newKey(), title, points: String(at), low: "" }));
+  return { levels, criteria: [newCriterion(levels.length)], halves: false, by_student: false };
 }

@@ -24,7 +24,7 @@ export function RubricFrom({ onTake }: { onTake: (rubric: Rubric) => void }) {
       </Button>
       <label className="flex min-h-8 items-center gap-2">
         {RUBRIC.like}
-        <select value="" onChange={(event) => onTake((found[Number(event.target.value)] ?? { rubric: { levels: [], criteria: [], halves: false } }).rubric)} className="min-h-8 max-w-56 rounded-md border border-control bg-paper px-2">
+        <select value="" onChange={(event) => onTake((found[Number(event.target.value)] ?? { rubric: { levels: [], criteria: [], halves: false, by_student: false } }).rubric)} className="min-h-8 max-w-56 rounded-md border border-control bg-paper px-2">
           <option value="" disabled>
             {RUBRIC.choose}
           </option>

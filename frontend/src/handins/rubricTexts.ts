@@ -23,6 +23,9 @@ export const RUBRIC = catalogue("handins.rubric", {
   level: "Level",
   levelAt: message<{ at: number }>("Level {at, number}"),
   pointsOf: message<{ at: number }>("Points of level {at, number}"),
+  lowOf: message<{ at: number }>("Fewest points of level {at, number}"),
+  low: "from",
+  ranges: "Levels are ranges: the marker says which points within one",
   withoutLevel: message<{ at: number }>("Take away level {at, number}"),
   criteria: "Criteria",
   criteriaHint: "name and weight; what each level means may be left away",
@@ -32,6 +35,7 @@ export const RUBRIC = catalogue("handins.rubric", {
   withoutCriterion: message<{ at: number }>("Take away criterion {at, number}"),
   says: "what it means",
   halves: "Half levels: work may lie between two levels",
+  byStudent: "Students are asked to judge themselves by it before they hand in",
   takeAway: "Take the rubric away",
   firstLevels: ["not yet", "partly", "mostly", "fully"],
 });

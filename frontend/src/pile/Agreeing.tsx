@@ -35,6 +35,8 @@ function begun(desk: Desk, marks: Mark[]): Fields {
     feedback: marks.map((each) => each.feedback.trim()).filter(Boolean).join("\n\n"),
     score: !desk.handin.rubric && one?.score !== null && one?.score === other?.score ? String(one?.score) : "",
     levels: Object.fromEntries(same),
+    own: "",
+    why: "",
   };
 }
 
@@ -83,7 +85,7 @@ function named(one: Mark): string {
 /** Row by row what each gave; what differs is lit. */
 function Compared({ rubric, points, marks, onTake }: { rubric: Rubric | null; points: number | null; marks: Mark[]; onTake: (one: Mark) => void }) {
   const titles = new Map(rubric?.levels.map((one) => [one.key, one.title]));
-  const level = (one: Mark, key: string) => (one.levels[key]?.length ? one.levels[key].map((each) => titles.get(each) ?? "").join(" – ") : TWO.notJudged);
+  const level = (one: Mark, key: string) => (one.levels[key]?.length ? one.levels[key].map((each) => titles.get(each) ?? each.replace("=", "")).join(" – ") : TWO.notJudged);
   const rows = (rubric?.criteria ?? []).map((one) => ({ key: one.key, title: one.title, given: marks.map((mark) => level(mark, one.key)) }));
   if (points !== null) rows.push({ key: "", title: TWO.score, given: marks.map((mark) => String(mark.score ?? "–")) });
   return (

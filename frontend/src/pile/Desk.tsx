@@ -22,6 +22,7 @@ import { FrozenPockets } from "../submission/FrozenPockets";
 import { useSaid } from "../submission/said/said";
 import { NotShown, SaidFiles } from "../submission/said/SaidFoot";
 import { SaidList } from "../submission/said/SaidList";
+import { RUBRIC } from "../submission/rubricTexts";
 import { SaidProvider } from "../submission/said/SaidProvider";
 import { Changes } from "./Changes";
 import { TEXTS } from "./texts";
@@ -117,7 +118,7 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
         {desk.outcomes.map((one) => (
           <div key={one.id} className={one.voided_at ? "opacity-80" : ""}>
             {one.voided_at && <p className="text-quiet">{TEXTS.reopenedVoidedAt({ voided_at: moment(one.voided_at) })}</p>}
-            <FeedbackCard line={{ ...one, points: desk.handin.points }}>
+            <FeedbackCard line={{ ...one, points: desk.handin.points, judged: desk.judged }} ownIs={RUBRIC.theirs({ name: desk.student.given_name })}>
               <IsRead line={one} name={desk.student.given_name} />
             </FeedbackCard>
           </div>

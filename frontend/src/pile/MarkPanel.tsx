@@ -13,14 +13,16 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { listed } from "../ui/words";
 import type { SaveState } from "../writing/keeper";
-import { packed, scoreOf, unpacked, useMark } from "../submission/mark";
+import { markOf, packed, unpacked, useMark } from "../submission/mark";
 import type { Fields } from "../submission/mark";
 import { Agreeing } from "./Agreeing";
+import { OwnScore } from "./OwnScore";
 import { PhraseField } from "./PhraseField";
 import { PhrasesDialog } from "./PhrasesDialog";
 import { asPhrase } from "./phrases";
 import { RubricLevels } from "./RubricLevels";
 import { SendBackDialog } from "./SendBackDialog";
+import { RUBRIC } from "../submission/rubricTexts";
 import { SAID } from "../submission/said/saidTexts";
 import { TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
@@ -79,8 +81,8 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
           setBusy(false);
           return;
         }
-        const { feedback, score, levels } = agreed ?? unpacked(keeper.snapshot().text);
-        const reviewed = await run({ feedback, score: rubric ? null : scoreOf(score, points), levels, version: keeper.version, alone: "" });
+        const body = markOf(agreed ?? unpacked(keeper.snapshot().text), rubric !== null, points ?? null);
+        const reviewed = await run({ ...body, version: keeper.version, alone: "" });
         keeper.forget();
         const also = reviewed.released.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: reviewed.released.join(", ") }) : "";
         const reopen = async () => {
@@ -174,6 +176,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
       <div className="flex flex-1 flex-col gap-4 p-4">
         {two && <Notice look="info" title={TWO.independent} fix={two.count > 0 ? TWO.otherDone : undefined} />}
         <Score desk={desk} mark={mark} />
+        <OwnScore desk={desk} fields={mark.fields} onChange={mark.change} />
         <div>
           <div className="flex items-baseline justify-between gap-2">
             <label htmlFor={id} className="font-bold">
@@ -302,7 +305,7 @@ function Judged({ desk, mark, rubric }: { desk: Shape; mark: ReturnType<typeof u
   const { points } = desk.handin;
   return (
     <div className="flex flex-col gap-2">
-      <RubricLevels rubric={rubric} levels={mark.fields.levels} score={desk.draft?.score ?? null} points={points ?? null} onChange={(levels) => mark.change({ levels })} />
+      <RubricLevels rubric={rubric} levels={mark.fields.levels} own={desk.judged} ownIs={RUBRIC.theirs({ name: desk.student.given_name })} score={desk.draft?.score ?? null} points={points ?? null} onChange={(levels) => mark.change({ levels })} />
       {judged.length > 0 && <p className="figures text-sm text-quiet">{SAID.pinned({ pinned, count: judged.length })}</p>}
     </div>
   );

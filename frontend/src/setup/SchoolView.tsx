@@ -1,13 +1,14 @@
-/** What a school administrator keeps: the staff accounts, the calendar; and which mail was sent. */
+/** What a school administrator keeps: the calendar, what being late costs, the staff accounts; and which mail was sent. */
 import { useSearchParams } from "react-router";
 import { useSession } from "../api/session";
 import { Lost } from "../app/Lost";
 import { AccountsPart } from "./AccountsPart";
 import { CalendarPart } from "./CalendarPart";
+import { LatePart } from "./LatePart";
 import { MailPart } from "./MailPart";
 import { TEXTS } from "./texts";
 
-const PARTS = { calendar: TEXTS.calendar, accounts: TEXTS.accounts, mail: TEXTS.mail } as const;
+const PARTS = { calendar: TEXTS.calendar, late: TEXTS.lateWork, accounts: TEXTS.accounts, mail: TEXTS.mail } as const;
 type Part = keyof typeof PARTS;
 
 export function SchoolView() {
@@ -15,7 +16,7 @@ export function SchoolView() {
   const [address, setAddress] = useSearchParams();
   if (!session.person?.administrator) return <Lost />;
   const asked = address.get("part");
-  const part: Part = asked === "accounts" || asked === "mail" ? asked : "calendar";
+  const part: Part = asked !== null && asked in PARTS ? (asked as Part) : "calendar";
   return (
     <div className="flex min-h-0 flex-1 max-md:flex-col">
       <nav aria-label={TEXTS.theSchool} className="flex w-44 shrink-0 flex-col border-r border-line bg-paper py-3 max-md:w-full max-md:flex-row max-md:py-0">
@@ -35,6 +36,7 @@ export function SchoolView() {
       </nav>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         {part === "accounts" && <AccountsPart />}
+        {part === "late" && <LatePart />}
         {part === "mail" && <MailPart />}
         {part === "calendar" && <CalendarPart />}
       </div>

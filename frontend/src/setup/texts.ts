@@ -211,6 +211,7 @@ export const TEXTS = catalogue("setup", {
   mayStayEmpty: "(may stay empty)",
   addTheAccount: "Add the account",
   calendar: "Calendar",
+  lateWork: "Late work",
   accounts: "Accounts",
   mail: "Mail",
   theSchool: "The school",

@@ -6,18 +6,29 @@ import { dayOf, moment } from "../ui/dates";
 import { ReadAloud } from "../ui/reading/ReadAloud";
 import { STATUS } from "../ui/words";
 import { RubricDetails } from "./RubricTable";
+import type { Judged } from "./RubricTable";
 import { TEXTS } from "./texts";
 
 type Outcome = Schema["OutcomeShape"];
 
 interface Props {
-  line: Outcome & { handin?: { title: string }; points?: number | null; number?: number };
+  line: Outcome & { handin?: { title: string }; points?: number | null; number?: number; judged?: Judged };
+  /** What the student's own judgement is called: "your own" to themselves. */
+  ownIs?: string;
   title?: boolean;
   /** What can be done about it. */
   children?: ReactNode;
 }
 
-export function FeedbackCard({ line, title = false, children }: Props) {
+/** Where a score is not as it was earned: what was taken for being late, or why its marker gave another one. */
+function HowMade({ line }: { line: Outcome }) {
+  if (line.score === null || line.earned === null) return null;
+  if (line.why) return <p className="figures break-words text-ink-soft">{TEXTS.scoreByMarker({ earned: line.earned, why: line.why })}</p>;
+  if (line.late_days === 0) return null;
+  return <p className="figures text-ink-soft">{TEXTS.scoreLate({ earned: line.earned, taken: Math.round((line.earned - line.score) * 10) / 10, days: line.late_days })}</p>;
+}
+
+export function FeedbackCard({ line, title = false, ownIs, children }: Props) {
   const sentBack = line.kind === "sent_back";
   return (
     <section
@@ -36,6 +47,7 @@ export function FeedbackCard({ line, title = false, children }: Props) {
             </span>
           )}
         </p>
+        <HowMade line={line} />
         {line.feedback ? (
           <>
             <p className="mt-1 break-words whitespace-pre-wrap">{line.feedback}</p>
@@ -46,7 +58,7 @@ export function FeedbackCard({ line, title = false, children }: Props) {
         ) : (
           <p className="mt-1 text-ink-soft">{TEXTS.noWordsWithIt}</p>
         )}
-        <RubricDetails rubric={line.rubric} levels={line.levels} open className="mt-2" />
+        <RubricDetails rubric={line.rubric} levels={line.levels} own={line.judged} ownIs={ownIs} open className="mt-2" />
         {sentBack && (
           <p className="mt-1 text-ink-soft">
             {TEXTS.thePocketIsOpenAgain({ due_again: line.due_again ? dayOf(line.due_again) : "", due_againIs: Boolean(line.due_again) })}

@@ -11,9 +11,12 @@ import { Coat } from "../ui/Coat";
 import { day, dayOf, due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { RichText } from "../ui/reading/RichText";
+import { JudgeYourself } from "./JudgeYourself";
 import { RubricDetails } from "./RubricTable";
+import type { Judged } from "./RubricTable";
 import { lateness, STATUS_WITHIN, together } from "../ui/words";
 import { saveAll } from "../writing/autosave";
+import { useDraft } from "../writing/useDraft";
 import { ForThem } from "./ForThem";
 import { TEXTS } from "./texts";
 
@@ -128,6 +131,8 @@ function staysWords(handin: HandIn, rows: boolean, held: boolean): string {
 export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, held, problem, onProblem }: Props) {
   const queries = useQueryClient();
   const [busy, setBusy] = useState(false);
+  const [judged, setJudged] = useState<Judged>({});
+  useDraft(`judged/${handin.id}`, judged, 0, Object.keys(judged).length > 0, (kept) => setJudged((now) => ({ ...kept, ...now })));
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", groupId] });
 
   const press = async (even_if_empty: boolean) => {
@@ -141,7 +146,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       await data(
         client.POST("/api/portfolios/{portfolio_id}/handins/{handin_id}/submissions", {
           params: { path: { portfolio_id: portfolio, handin_id: handin.id } },
-          body: { seen: handin.count, even_if_empty },
+          body: { seen: handin.count, even_if_empty, judged },
         }),
       );
     } catch (error) {
@@ -162,7 +167,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       {handin.status === "not_open" && <p className="text-base">{TEXTS.youCanHandThisIn({ opens: day(handin.opens) })}</p>}
       {handin.status === "excused" && <p className="text-base">{TEXTS.youAreExcusedFromTitle({ title: handin.title })}</p>}
       {handin.directions && <RichText html={handin.directions} className="text-base" />}
-      <RubricDetails rubric={handin.rubric} />
+      {todo && handin.rubric?.by_student ? <JudgeYourself rubric={handin.rubric} judged={judged} onChange={setJudged} /> : <RubricDetails rubric={handin.rubric} />}
       <ModelAnswer handin={handin} />
       {waits && handin.closed && handin.closes && (
         <p className="text-base">{TEXTS.closedOn({ closes: due(handin.closes, handin.closes_time) })}</p>

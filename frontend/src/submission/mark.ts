@@ -16,6 +16,9 @@ export interface Fields {
   /** As it is typed; of a rubric it comes from the levels, and nothing is. */
   score: string;
   levels: Judged;
+  /** Another score than the rule makes, as it is typed, and why. */
+  own: string;
+  why: string;
 }
 
 /** A typed score as a number, null where there is none; a problem where it is no number. */
@@ -27,22 +30,32 @@ export function scoreOf(typed: string, points: number | null): number | null {
   throw new Problem({ title: MARK.typedIsNotANumber({ typed }), fix: MARK.giveToPoints({ points: points ?? 0 }), where: "score" }, 422);
 }
 
-/** Feedback, score and levels as the one text that is kept: the same of the same, in whichever order it was chosen. */
-export function packed({ feedback, score, levels }: Fields): string {
+/** All of it as the one text that is kept: the same of the same, in whichever order it was chosen. */
+export function packed({ feedback, score, levels, own, why }: Fields): string {
   const chosen = Object.entries(levels).toSorted(([one], [other]) => (one < other ? -1 : 1));
+  if (own || why) return JSON.stringify([feedback, score, Object.fromEntries(chosen), own, why]);
   return JSON.stringify(chosen.length > 0 ? [feedback, score, Object.fromEntries(chosen)] : [feedback, score]);
 }
 
 export function unpacked(text: string): Fields {
-  const [feedback = "", score = "", levels = {}] = JSON.parse(text) as [string?, string?, Judged?];
-  return { feedback, score, levels };
+  const [feedback = "", score = "", levels = {}, own = "", why = ""] = JSON.parse(text) as [string?, string?, Judged?, string?, string?];
+  return { feedback, score, levels, own, why };
 }
 
-type Drafted = Pick<Schema["Draft"], "feedback" | "score" | "levels" | "version">;
+/** What is typed as the server takes it. */
+export function markOf({ feedback, score, levels, own, why }: Fields, byRubric: boolean, points: number | null): Omit<Schema["MarkIn"], "version"> {
+  return { feedback, score: byRubric ? null : scoreOf(score, points), levels, own_score: scoreOf(own, points), why };
+}
+
+type Drafted = Pick<Schema["Draft"], "feedback" | "score" | "levels" | "own_score" | "why" | "version">;
+
+function typed(score: number | null): string {
+  return score === null ? "" : String(score);
+}
 
 function kept(draft: Partial<Drafted> | null | undefined, byRubric: boolean): Saved {
-  const { feedback = "", score = null, levels = {}, version = 0 } = draft ?? {};
-  return { text: packed({ feedback, score: byRubric || score === null ? "" : String(score), levels }), version };
+  const { feedback = "", score = null, levels = {}, own_score = null, why = "", version = 0 } = draft ?? {};
+  return { text: packed({ feedback, score: byRubric ? "" : typed(score), levels, own: typed(own_score), why }), version };
 }
 
 /** What is marked: a submission, out of how many points, with one's own draft of it. */
@@ -61,10 +74,9 @@ export function useMark({ id, points, byRubric, draft }: Marked, groupId: number
 
   const save: Save = useCallback(
     async (text, version) => {
-      const { feedback, score, levels } = unpacked(text);
       try {
         const path = { params: { path: { submission_id: id } } };
-        const saved = await data(client.PUT("/api/submissions/{submission_id}/draft", { ...path, body: { feedback, score: byRubric ? null : scoreOf(score, points), levels, version } }));
+        const saved = await data(client.PUT("/api/submissions/{submission_id}/draft", { ...path, body: { ...markOf(unpacked(text), byRubric, points), version } }));
         // Whoever comes back to this submission begins with what was saved, not with what was first read.
         queries.setQueryData(submissionQuery(groupId, id).queryKey, (seen) => seen && { ...seen, draft: saved });
         return kept(saved, byRubric);

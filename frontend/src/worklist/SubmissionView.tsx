@@ -76,7 +76,7 @@ export function SubmissionView() {
           </p>
         </div>
       </header>
-      {outcome && <FeedbackCard line={{ ...outcome, points: one.handin.points }} />}
+      {outcome && <FeedbackCard line={{ ...outcome, points: one.handin.points, judged: one.judged }} />}
       <SaidProvider groupId={groupId} submission={one.id} mends={mine}>
         <FrozenPockets pockets={one.pockets} />
         <OnTheWhole />

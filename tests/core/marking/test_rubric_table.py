@@ -40,6 +40,10 @@ class FromTable(SimpleTestCase):
             with self.subTest(heads):
                 self.assertEqual(levels(f"\t{heads}\nCare\ta\tb"), expected)
 
+    def test_a_heading_with_two_numbers_is_a_range(self) -> None:
+        ranges = read("\tfully: 8–10\tpartly (4,5-7)\tnot yet 0\nCare\ta\tb\tc").levels
+        self.assertEqual([(one.low, one.points) for one in ranges], [(8, 10), (Decimal("4.5"), 7), (None, 0)])
+
     def test_csv_with_commas_or_semicolons_and_quotes(self) -> None:
         found = read('Criterion;low;high\n"Care; and order";"not ""yet""";yes')
         self.assertEqual((found.rows[0].title, found.rows[0].says), ("Care; and order", ('not "yet"', "yes")))

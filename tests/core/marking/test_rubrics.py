@@ -54,6 +54,39 @@ class Scores(SimpleTestCase):
             self.assertGreaterEqual(better, score)
 
 
+class Ranges(SimpleTestCase):
+    levels = (Level("n", "not yet", D(2), D(0)), Level("p", "partly", D(5), D("2.5")), Level("f", "fully", D(8), D(6)))
+    soup = Rubric(levels, (row("s", "Scaling", "3"), row("c", "Costing")))
+
+    def test_a_level_counts_its_most_points_or_those_that_are_said(self) -> None:
+        """Worked by hand: 16 × (3 × 8 + 1 × 5) ÷ (4 × 8) = 14.5; with 6.5 and 3, 16 × 22.5 ÷ 32 = 11.25."""
+        self.assertEqual(self.soup.score({"s": ["f"], "c": ["p"]}, D(16), D("0.5")), D("14.5"))
+        self.assertEqual(self.soup.earned({"s": ["f", "=6.5"], "c": ["p", "=3"]}, D(16)), D("11.25"))
+
+    def test_what_lies_in_no_range_is_refused(self) -> None:
+        for said in ("=5.5", "=8.01", "=6.123", "=", "=NaN", "=1e1", "6"):
+            with self.subTest(said), self.assertRaises(Invalid):
+                self.soup.refuse_unknown({"s": ["f", said]})
+        with self.assertRaises(Invalid):
+            SOUP.refuse_unknown({"s": ["f", "=2"]})  # no range
+        self.soup.refuse_unknown({"s": ["f", "=7.25"]})
+
+    def test_ranges_lie_apart_and_have_no_halves(self) -> None:
+        wrong = {
+            "begin above 5": replace(self.levels[2], low=D(5)),
+            "where it begins": replace(self.levels[2], low=D(8)),
+        }
+        for fix, level in wrong.items():
+            with self.subTest(fix), self.assertRaises(Invalid) as caught:
+                replace(self.soup, levels=(*self.levels[:2], level)).checked()
+            self.assertIn(fix, caught.exception.fix)
+        with self.assertRaises(Invalid):
+            replace(self.soup, halves=True).checked()
+
+    def test_kept_and_read_again_it_is_the_same(self) -> None:
+        self.assertEqual(rubric_from_data(rubric_to_data(self.soup.checked())), self.soup)
+
+
 class Judgements(SimpleTestCase):
     def test_of_a_rubric_that_changed_what_still_fits_stands(self) -> None:
         judged = {"s": ["f"], "c": ["p", "f"], "h": [], "gone": ["n"]}

@@ -7,7 +7,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.marking.scoring import Criterion, LateRule, check_points, check_score, rubric_score, to_step
+from coatpeg.core.marking.scoring import (
+    Criterion,
+    LateRule,
+    after_late,
+    check_late_rule,
+    check_points,
+    check_score,
+    rubric_score,
+    to_step,
+)
 
 D = Decimal
 
@@ -50,6 +59,16 @@ class Rubric(SimpleTestCase):
         for days, expected in ((0, "20"), (1, "18"), (3, "14"), (5, "10"), (9, "10")):
             with self.subTest(days):
                 self.assertEqual(self.value("20", full, late_days=days, late_rule=rule), D(expected))
+
+    def test_of_points_that_are_typed_the_same_is_taken(self) -> None:
+        self.assertEqual(after_late(D(17), D(1), 2, LateRule(D(10))).value, D(14), "13.6, rounded half up")
+        self.assertEqual(after_late(D(17), D(1), 0, LateRule(D(10))).value, D(17))
+
+    def test_a_rule_that_takes_nothing_or_more_than_all_is_none(self) -> None:
+        check_late_rule(LateRule(D(100), D(100)))
+        for takes, leaves in (("0", "0"), ("101", "0"), ("NaN", "0"), ("5", "-1"), ("5", "101"), ("5", "Infinity")):
+            with self.subTest(takes, leaves=leaves), self.assertRaises(Invalid):
+                check_late_rule(LateRule(D(takes), D(leaves)))
 
     def test_the_late_part_is_shown_apart_and_rounding_comes_last(self) -> None:
         # Earned 3.33…; one day late 2.99…: rounded once to 3.0, never 3.3 × 0.9 = 2.97.

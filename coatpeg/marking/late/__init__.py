@@ -1,0 +1,1 @@
+"""What a school takes from a score for work that came late."""
