@@ -7,7 +7,7 @@ stand for what is asked later, and keeps its SQL with the columns' converters; s
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Iterator
+from collections.abc import Callable, Collection, Iterator, Sequence
 from threading import Lock
 from typing import Any, Generic, TypeVar
 
@@ -30,7 +30,6 @@ class Prepared:
         self._sql = ""
         self._places: tuple[tuple[int | None, Any], ...] = ()
         self._converters: dict[int, Any] = {}
-        self._compiler: Any = None
         self._compiling = Lock()
 
     def run(self, *ids: int) -> list[tuple[Any, ...]]:
@@ -43,17 +42,22 @@ class Prepared:
         with connection.cursor() as cursor:
             cursor.execute(self._sql, parameters)
             rows = cursor.fetchall()
-        if not self._converters:
+        if not self._converters or not rows:
             return list(rows)
-        return [tuple(row) for row in self._compiler.apply_converters(rows, self._converters)]
+        # A column at a time: row by row, as the ORM does it, takes twice as long.
+        columns: list[Sequence[Any]] = list(zip(*rows, strict=True))
+        for place, (converters, expression) in self._converters.items():
+            for convert in converters:
+                columns[place] = [convert(value, expression, connection) for value in columns[place]]
+        return list(zip(*columns, strict=True))
 
     def _compile(self, count: int) -> None:
         marks = [_STANDS_FOR + number for number in range(count)]
         query = self._build(*marks).query
-        self._compiler = query.get_compiler(connection=connection)
-        sql, parameters = self._compiler.as_sql()
-        columns = [column[0] for column in self._compiler.select[: self._compiler.col_count]]
-        self._converters = self._compiler.get_converters(columns)
+        compiler = query.get_compiler(connection=connection)
+        sql, parameters = compiler.as_sql()
+        columns = [column[0] for column in compiler.select[: compiler.col_count]]
+        self._converters = compiler.get_converters(columns)
         self._places = tuple((marks.index(one) if one in marks else None, one) for one in parameters)
         assert {place for place, _ in self._places} >= set(range(count)), sql
         self._sql = sql

@@ -16,7 +16,19 @@ from coatpeg.handins.many.api import seen_in
 from coatpeg.handins.many.shapes import DeedShape, UndoneShape
 from coatpeg.handins.many.undoing import undo_deed
 from coatpeg.handins.models import Outcome
-from coatpeg.marking import arrivals, arrivals_shapes, commands, figures, flags, history, many, queries, results, shapes
+from coatpeg.marking import (
+    arrivals,
+    arrivals_shapes,
+    commands,
+    figures,
+    flags,
+    history,
+    many,
+    pile,
+    queries,
+    results,
+    shapes,
+)
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 
@@ -32,7 +44,18 @@ MARK = for_action(Action.MARK)
 )
 def see_pile(request: HttpRequest, group_id: int) -> Any:
     """Submissions waiting for review, oldest first."""
-    return queries.pile(person_of(request), group_id, now())
+    return HttpResponse(pile.pile(person_of(request), group_id, now()), content_type="application/json")
+
+
+@router.get(
+    "/pile",
+    response=shapes.Pile,
+    operation_id="see_whole_pile",
+    openapi_extra=for_action(Action.USE_ACCOUNT),
+)
+def see_whole_pile(request: HttpRequest) -> Any:
+    """The same over all classes that one marks in."""
+    return HttpResponse(pile.whole_pile(person_of(request), now()), content_type="application/json")
 
 
 @router.post(

@@ -1,4 +1,4 @@
-"""The marking pile, the desk, and the feedback a student reads."""
+"""The desk, and the feedback a student reads."""
 
 from __future__ import annotations
 
@@ -8,7 +8,6 @@ from typing import Any
 from coatpeg.core.handins.asking import DueSource, EffectiveDue
 from coatpeg.core.handins.standing import Status, decided
 from coatpeg.core.marking.differences import differences
-from coatpeg.core.marking.pace import pace
 from coatpeg.core.marking.rubrics import rubric_from_data
 from coatpeg.core.marking.scoring import LateRule
 from coatpeg.core.outlines.filling import Chip, Piece, PocketKind, chips
@@ -24,41 +23,12 @@ from coatpeg.marking.late.ruling import late_days, late_rule
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
 from coatpeg.outlines.reading import chip_data, wanted_from_data
-from coatpeg.people.access import require_in_group, to_student
+from coatpeg.people.access import to_student
 from coatpeg.people.faces import face
 from coatpeg.people.models import Person
 from coatpeg.portfolios.finding import portfolio_for
 from coatpeg.portfolios.logs.reading import frozen_pieces, shown_log
 from coatpeg.portfolios.models import Artefact
-
-
-def pile(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
-    """Submissions waiting for review, oldest first: a fixed number of queries."""
-    require_in_group(person, Action.SEE_PILE, group_id)
-    view = situation(group_id, now)
-    waiting = []
-    for member in view.members:
-        for handin in view.handins:
-            standing = view.standings[member.enrolment_id, handin.id]
-            if standing.status is Status.HANDED_IN:
-                facts = facts_in(view, member.enrolment_id, handin.id)
-                waiting.append(
-                    {
-                        "submission": facts.newest,
-                        "at": facts.newest_at,
-                        "count": facts.submissions,
-                        "handin": {"id": handin.id, "title": handin.title},
-                        "student": face(member),
-                        **standing_data(standing),
-                    }
-                )
-    waiting = marks.own_pile(person, group_id, waiting)
-    today = view.calendar.local_day(now)
-    recent = Outcome.objects.filter(submission__handin__group_id=group_id, voided_at=None, person=person)
-    done = [at for at in recent.values_list("at", flat=True) if view.calendar.local_day(at) == today]
-    waiting.sort(key=lambda one: (one["at"], one["submission"]))
-    each = pace(done)
-    return {"waiting": waiting, "marked_today": len(done), "pace": round(each.total_seconds()) if each else None}
 
 
 def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:

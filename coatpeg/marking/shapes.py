@@ -20,9 +20,12 @@ class Waiting(StandingShape):
     submission: int
     at: datetime
     count: int
+    group: int
+    class_name: str
+    """Over all classes only; of one class it is empty."""
     handin: Named
     student: Face
-    agree: bool = False
+    agree: bool
     """Two have marked it independently: they agree now."""
 
 

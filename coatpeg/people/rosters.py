@@ -81,7 +81,7 @@ def members(group_id: int, today: date, *, enrolments: Collection[int] | None = 
             gathered = of_enrolment[row[0]] = _Gathered(row[:9], {}, {}, {})
         gathered.add(*row[9:])
     adjustments = _adjusted(_ADJUSTED_IN.run(group_id))
-    alike: dict[Student, Student] = {}
+    alike: dict[tuple[Any, ...], _Place] = {}
     found = [one.member(adjustments, alike, today) for one in of_enrolment.values()]
     return sorted(found, key=lambda one: names.sort_key(one.family_name, one.given_name, one.enrolment_id))
 
@@ -90,9 +90,9 @@ class _Gathered(NamedTuple):
     """An enrolment and what its rows hold: period memberships with the period's name, working groups, absences."""
 
     row: tuple[Any, ...]
-    periods: dict[tuple[int, Span], str]
+    periods: dict[tuple[int, date, date | None], str]
     groups: dict[str, None]
-    away: dict[Span, None]
+    away: dict[tuple[date, date | None], None]
 
     def add(
         self,
@@ -105,21 +105,47 @@ class _Gathered(NamedTuple):
         away_last: date | None,
     ) -> None:
         if away_first is not None:
-            self.away[Span(away_first, away_last)] = None
+            self.away[away_first, away_last] = None
         if period is not None:
-            self.periods[period, Span(first, last)] = name
+            self.periods[period, first, last] = name
         if group is not None:
             self.groups[group] = None
 
-    def member(self, adjustments: Mapping[int, _Adjusted], alike: dict[Student, Student], today: date) -> Member:
+    def member(self, adjustments: Mapping[int, _Adjusted], alike: dict[tuple[Any, ...], _Place], today: date) -> Member:
         pk, person_id, given, family, family_first, picture, tint, first, last = self.row
-        mine = adjustments.get(person_id, NOTHING_ADJUSTED)
-        student = Student(Span(first, last), tuple(self.periods), tuple(mine.days), tuple(self.away), tuple(mine.wants))
-        student = alike.setdefault(student, student)
-        period_id = student.period_on(today)
-        period = next((name for (one, _), name in self.periods.items() if one == period_id), "")
-        places = (period, period_id, tuple(self.groups))
-        return Member(pk, person_id, given, family, family_first, picture, tint, *places, student)
+        # Most of a year group stand alike: what they share is made once.
+        key = (first, last, *self.periods, None, *self.away, person_id if person_id in adjustments else 0)
+        place = alike.get(key)
+        if place is None:
+            mine = adjustments.get(person_id, NOTHING_ADJUSTED)
+            periods = tuple((one, Span(since, until)) for one, since, until in self.periods)
+            away = tuple(Span(*span) for span in self.away)
+            student = Student(Span(first, last), periods, tuple(mine.days), away, tuple(mine.wants))
+            period_id = student.period_on(today)
+            period = next((name for (one, *_), name in self.periods.items() if one == period_id), "")
+            place = alike[key] = _Place(period, period_id, student)
+        groups = tuple(self.groups)
+        return Member(
+            pk,
+            person_id,
+            given,
+            family,
+            family_first,
+            picture,
+            tint,
+            place.period,
+            place.period_id,
+            groups,
+            place.student,
+        )
+
+
+class _Place(NamedTuple):
+    """What students share who stand alike: the period of today, and how the rules see them."""
+
+    period: str
+    period_id: int | None
+    student: Student
 
 
 class _Adjusted(NamedTuple):

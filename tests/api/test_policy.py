@@ -555,6 +555,7 @@ CALLS: dict[str, Call] = {
     "hand_in": send("post", BOOK + "/handins/{t.handin.pk}/submissions", lambda t: {"seen": 0}),
     "take_back": send("post", SUBMITTED + "/take-back"),
     "see_pile": get(GROUP + "/pile"),
+    "see_whole_pile": get("/api/pile"),
     "see_submission": get(SUBMITTED),
     "see_history_of_handin": get(GROUP + "/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}/history"),
     "see_differences": get(SUBMITTED + "/changes"),
@@ -667,7 +668,14 @@ CALLS: dict[str, Call] = {
 }
 OPEN_TO_ALL = {"see_session", "sign_in", "sign_in_by_card"}
 NEEDS_NO_OBJECT = {*OPEN_TO_ALL, "sign_out", "see_feed", "make_feed", "revoke_feed", "set_reading", "upload_options"}
-NEEDS_NO_OBJECT |= {"see_notices", "notices_seen", "choose_mail", "see_join_requests", "see_my_classes"}
+NEEDS_NO_OBJECT |= {
+    "see_notices",
+    "notices_seen",
+    "choose_mail",
+    "see_join_requests",
+    "see_my_classes",
+    "see_whole_pile",
+}
 NEEDS_NO_OBJECT |= {"change_password", "sign_out_everywhere"}
 OF_WHOEVER_BEGAN = {"upload_offset", "append_upload", "end_upload", "settle_upload"}
 """An upload is known to nobody but the student who began it."""

@@ -13,9 +13,9 @@ answer next changes by itself. Decided here:
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from enum import StrEnum
 from typing import NamedTuple
 
@@ -177,6 +177,21 @@ def _without_submission(opens: datetime, due: datetime | None, has_work: bool, n
     return Standing(Status.WORKING if has_work else Status.EMPTY, False, 0, None, overdue, changes)
 
 
+def _late_days(calendar: SchoolCalendar) -> Callable[[datetime, datetime], int]:
+    """What counts the school days from a due moment to the local day of another, once for each quarter of an hour."""
+    known: dict[tuple[datetime, date, int], int] = {}
+
+    def count(due: datetime, at: datetime) -> int:
+        # Zones differ from UTC by whole quarters of an hour: within one the local day is the same.
+        key = (due, at.date(), at.hour * 4 + at.minute // 15)
+        found = known.get(key)
+        if found is None:
+            found = known[key] = calendar.between(calendar.local_day(due), calendar.local_day(at))
+        return found
+
+    return count
+
+
 def judge_column(
     cells: Iterable[tuple[Facts | None, bool, datetime | None, bool]],
     *,
@@ -187,12 +202,14 @@ def judge_column(
     """``judge`` for all students of one hand-in: cells of (facts, asked, due, has_work).
 
     Cells without any event share one answer per (asked, due, has_work); a year group has few of those. A cell
-    handed in on time, which most are, is told without a call. A property test holds both to ``judge``.
+    handed in on time, which most are, is told without a call; of late ones the school days are counted once for a
+    due moment and quarter of an hour. A property test holds all of it to ``judge``.
     """
     shared: dict[tuple[bool, datetime | None, bool], Standing] = {}
     limits: dict[datetime, datetime] = {}
     answers: list[Standing] = []
     add = answers.append
+    late_days = _late_days(calendar)
     for facts, asked, due, has_work in cells:
         if facts is None or facts is NOTHING:
             key = (asked, due, has_work)
@@ -210,6 +227,9 @@ def judge_column(
                 limit = limits[due] = due + ONE_SECOND
             if first_at < limit:
                 add(_ON_TIME[outcome])
-                continue
+            else:
+                by = first_at.replace(microsecond=0) - due
+                add(Standing(outcome or Status.HANDED_IN, True, late_days(due, first_at), by, False, None))
+            continue
         add(judge(facts, asked=asked, opens=opens, due=due, has_work=has_work, now=now, calendar=calendar))
     return answers

@@ -3390,6 +3390,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Whole Pile
+         * @description The same over all classes that one marks in.
+         */
+        get: operations["see_whole_pile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pocket-files/{file_id}": {
         parameters: {
             query?: never;
@@ -12308,18 +12328,19 @@ export interface components {
          * @description A submission on the pile.
          */
         Waiting: {
-            /**
-             * Agree
-             * @default false
-             */
+            /** Agree */
             agree: boolean;
             /**
              * At
              * Format: date-time
              */
             at: string;
+            /** Class Name */
+            class_name: string;
             /** Count */
             count: number;
+            /** Group */
+            group: number;
             handin: components["schemas"]["Named"];
             /** Late */
             late: boolean;
@@ -17121,6 +17142,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PageShape"];
+                };
+            };
+        };
+    };
+    see_whole_pile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pile"];
                 };
             };
         };
