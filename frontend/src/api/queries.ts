@@ -68,6 +68,14 @@ export const pileQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/pile", { params: { path: { group_id } } })),
   });
 
+/** The same over all classes that one marks in: no class is followed for it, so it is asked for again by itself. */
+export const wholePileQuery = queryOptions({
+  queryKey: ["pile"],
+  queryFn: () => data(client.GET("/api/pile")),
+  refetchInterval: 30_000,
+  staleTime: 0,
+});
+
 /** What one says often in a class, with how often it was said in a hand-in. */
 export const phrasesQuery = (group_id: number, handin: number) =>
   queryOptions({

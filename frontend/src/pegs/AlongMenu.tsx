@@ -7,7 +7,7 @@ import { Actions } from "../ui/menus";
 import type { Face } from "../ui/OnFirstUse";
 import { useSay } from "../ui/Toasts";
 import { inWords, listed } from "../ui/words";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 import { ALONG } from "./alongTexts";
 import type { Props } from "./TakeAlong";
 import { TEXTS } from "./texts";

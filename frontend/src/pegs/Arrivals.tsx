@@ -18,8 +18,8 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, listed, STATUS_WITHIN } from "../ui/words";
 import { Thumbnail } from "../viewer/Artefact";
 import { CAME } from "./arrivalTexts";
-import { cameAs } from "./filters";
-import type { Board, Chosen, Row } from "./filters";
+import { cameAs } from "../filtering/filters";
+import type { Board, Chosen, Row } from "../filtering/filters";
 
 const Viewer = lazy(() => patiently(() => import("../viewer/Viewer")).then((view) => ({ default: view.Viewer })));
 

@@ -1,8 +1,8 @@
 /** The head of a column of the board: a hand-in with its due date, under the band of its section where bands are wanted. */
 import { Pin } from "lucide-react";
 import { shortDay } from "../ui/dates";
-import { bandOf } from "./filters";
-import type { Board } from "./filters";
+import { bandOf } from "../filtering/filters";
+import type { Board } from "../filtering/filters";
 import { TEXTS } from "./texts";
 
 interface Props {

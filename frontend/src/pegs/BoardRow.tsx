@@ -6,9 +6,9 @@ import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { inWords, listed } from "../ui/words";
 import { leftOf } from "./columns";
-import { inOf } from "./filters";
+import { inOf } from "../filtering/filters";
 import type { Figures } from "./figures";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 import { TEXTS } from "./texts";
 
 interface Props {

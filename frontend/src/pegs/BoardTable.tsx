@@ -12,13 +12,14 @@ import { BoardHead } from "./BoardHead";
 import { BoardRow } from "./BoardRow";
 import { leftOf, placesOf, spanOf, tracks } from "./columns";
 import type { Figures } from "./figures";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 import { placeOf } from "./picking";
 import { useRationed } from "./rationing";
 import type { Picking, Place } from "./picking";
 import { Totals } from "./Totals";
-import { ORDERS, TEXTS } from "./texts";
-import type { Order } from "./texts";
+import { ORDERS } from "../filtering/texts";
+import { TEXTS } from "./texts";
+import type { Order } from "../filtering/texts";
 
 const ROW = 32;
 /** Pixels: fourteen rows and more fit at 1280 × 800. */

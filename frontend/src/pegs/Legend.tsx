@@ -3,8 +3,8 @@ import { ChevronDown } from "lucide-react";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { Coat } from "../ui/Coat";
 import type { CoatState } from "../ui/Coat";
-import { SHOWN } from "./filters";
-import type { ShownAs } from "./filters";
+import { SHOWN } from "../filtering/filters";
+import type { ShownAs } from "../filtering/filters";
 import { CELLS, TEXTS } from "./texts";
 
 const ENTRIES: [CoatState, string][] = [

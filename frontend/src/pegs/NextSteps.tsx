@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { staffQuery, templateQuery } from "../api/queries";
 import { may } from "../api/session";
 import type { Group } from "../api/session";
-import type { Board } from "./filters";
+import type { Board } from "../filtering/filters";
 import { STEPS } from "./stepTexts";
 
 export function NextSteps({ board, group }: { board: Board; group: Group }) {

@@ -9,7 +9,7 @@ import { day } from "../ui/dates";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 import { PATTERN } from "./patternTexts";
 
 type HandIn = Schema["HandInPattern"];

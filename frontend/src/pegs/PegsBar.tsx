@@ -3,11 +3,11 @@ import { ChartLine, Grid3x3, List, Plus, Sigma, SquareCheck } from "lucide-react
 import { Link } from "react-router";
 import { may, useGroup, useGroupId } from "../api/session";
 import { Button } from "../ui/Button";
-import { Filters } from "./Filters";
-import { addressOf, goneFrom, WAYS } from "./filters";
-import type { Board, Chosen, Filtered, Way } from "./filters";
-import { KeptFilters } from "./KeptFilters";
-import { MoreFilters } from "./MoreFilters";
+import { Filters } from "../filtering/Filters";
+import { addressOf, goneFrom, WAYS } from "../filtering/filters";
+import type { Board, Chosen, Filtered, Way } from "../filtering/filters";
+import { KeptFilters } from "../filtering/KeptFilters";
+import { MoreFilters } from "../filtering/MoreFilters";
 import type { Picking } from "./picking";
 import { TakeAlong } from "./TakeAlong";
 import { TEXTS } from "./texts";

@@ -4,7 +4,7 @@ import { Coat } from "../ui/Coat";
 import { shortDay } from "../ui/dates";
 import { listed } from "../ui/words";
 import type { Figures } from "./figures";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 import { Coats } from "./Legend";
 import { TEXTS } from "./texts";
 

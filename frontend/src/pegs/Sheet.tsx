@@ -9,7 +9,7 @@ import type { CoatState } from "../ui/Coat";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 import { sheetQuery, typedOf, useTried } from "./sheet";
 import type { Sheet as Shape, Typed } from "./sheet";
 import { SheetRule } from "./SheetRule";

@@ -2,7 +2,7 @@
 import { Download } from "lucide-react";
 import { patiently } from "../api/patiently";
 import { Later } from "../ui/OnFirstUse";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 import { TEXTS } from "./texts";
 
 export interface Props {

@@ -1,8 +1,8 @@
 /** Under the pegs: of those shown, how many are in of each hand-in and over all. */
 import { Fragment, useMemo } from "react";
 import { leftOf } from "./columns";
-import { inOf } from "./filters";
-import type { Board, Row } from "./filters";
+import { inOf } from "../filtering/filters";
+import type { Board, Row } from "../filtering/filters";
 import { TEXTS } from "./texts";
 
 interface Props {

@@ -4,8 +4,8 @@ import { useEffect, useMemo } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { isTyped, useLetterKeys } from "../ui/keys";
-import { SHOWN } from "./filters";
-import type { Board, Row, ShownAs } from "./filters";
+import { SHOWN } from "../filtering/filters";
+import type { Board, Row, ShownAs } from "../filtering/filters";
 import { CELLS } from "./texts";
 
 type Asked = Exclude<ShownAs, "coats" | "late">;

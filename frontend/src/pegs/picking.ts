@@ -1,7 +1,7 @@
 /** Choosing many pegs: by the mouse, by keys, a row, a column, all that are shown. */
 import { useCallback, useMemo, useRef, useState } from "react";
 import type { KeyboardEvent, MouseEvent, PointerEvent } from "react";
-import type { Board, Row } from "./filters";
+import type { Board, Row } from "../filtering/filters";
 
 export interface Place {
   row: number;

@@ -5,7 +5,7 @@ import { useCallback, useEffect, useId, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { annotationsQuery, pileQuery } from "../api/queries";
+import { annotationsQuery, wholePileQuery } from "../api/queries";
 import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { isTyped, useLetterKeys } from "../ui/keys";
@@ -27,6 +27,7 @@ import { SAID } from "../submission/said/saidTexts";
 import { TEXTS } from "./texts";
 import { toFeedback } from "./toFeedback";
 import { TWO } from "./twoTexts";
+import { useOffPile } from "./usePile";
 
 type Shape = Schema["Desk"];
 const FIELD = "mt-1 w-full rounded-md border border-control bg-paper px-3 py-2 text-base font-normal";
@@ -58,6 +59,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   const { keeper } = mark;
   const queries = useQueryClient();
   const say = useSay();
+  const offPile = useOffPile(groupId);
   const id = useId();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -87,13 +89,10 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         const also = reviewed.released.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: reviewed.released.join(", ") }) : "";
         const reopen = async () => {
           await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id } } }));
-          await queries.invalidateQueries({ queryKey: ["group", groupId] });
+          await Promise.all([queries.invalidateQueries({ queryKey: ["group", groupId] }), queries.invalidateQueries({ queryKey: wholePileQuery.queryKey })]);
         };
         say(`${name}, ${desk.handin.title}: ${done}.${also}`, () => void reopen());
-        // Off the pile at once, so that "next" never comes back to this one.
-        queries.setQueryData(pileQuery(groupId).queryKey, (pile) =>
-          pile && { ...pile, waiting: pile.waiting.filter((one) => one.submission !== desk.id) },
-        );
+        offPile(desk.id);
         onNext();
         await queries.invalidateQueries({ queryKey: ["group", groupId] });
       } catch (error) {
@@ -101,7 +100,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         setBusy(false);
       }
     },
-    [busy, desk.handin.title, desk.id, groupId, keeper, name, onNext, points, queries, rubric, say],
+    [busy, desk.handin.title, desk.id, groupId, keeper, name, offPile, onNext, points, queries, rubric, say],
   );
 
   const accept = useCallback(
@@ -128,13 +127,13 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
     try {
       await keeper.push();
       await data(client.POST("/api/submissions/{submission_id}/draft/done", { params: { path: { submission_id: desk.id } }, body: { done: true, version: keeper.version } }));
-      queries.setQueryData(pileQuery(groupId).queryKey, (pile) => pile && { ...pile, waiting: pile.waiting.filter((one) => one.submission !== desk.id) });
+      offPile(desk.id);
       onNext();
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
     }
-  }, [desk.id, groupId, keeper, onNext, queries]);
+  }, [desk.id, groupId, keeper, offPile, onNext, queries]);
   const two = desk.two ?? null;
 
   const letters = useLetterKeys();

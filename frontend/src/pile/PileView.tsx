@@ -4,8 +4,8 @@ import { ChevronDown } from "lucide-react";
 import { useCallback, useEffect, useMemo } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
-import { cellQuery, pileQuery, submissionQuery } from "../api/queries";
-import { useGroupId } from "../api/session";
+import { cellQuery, submissionQuery } from "../api/queries";
+import { may, useGroupId, useSession } from "../api/session";
 import { Button } from "../ui/Button";
 import { Coat } from "../ui/Coat";
 import { moment } from "../ui/dates";
@@ -14,15 +14,17 @@ import { OnFirstUse } from "../ui/OnFirstUse";
 import { ListedName } from "../ui/people/ListedName";
 import { Failed, Waiting } from "../ui/Waiting";
 import { lateness } from "../ui/words";
-import { arrangedBy, handinsOf, inOrder, ORDERS, searchOf } from "./arranging";
+import { arrangedBy, handinsOf, ORDERS, searchOf } from "./arranging";
 import type { Arranged, Order } from "./arranging";
 import { Desk } from "./Desk";
 import { MarkPanel } from "./MarkPanel";
+import { PileFilters } from "./PileFilters";
 import { ORDER_WORDS, TEXTS } from "./texts";
 import { ReleaseAll } from "./ReleaseAll";
 import { toFeedback } from "./toFeedback";
 import { TWO } from "./twoTexts";
 import { useDesks } from "./useDesks";
+import { usePile } from "./usePile";
 
 type Waiting_ = Schema["Waiting"];
 
@@ -30,52 +32,56 @@ export function PileView() {
   const groupId = useGroupId();
   const { submission } = useParams();
   const [address] = useSearchParams();
-  const pile = useQuery(pileQuery(groupId));
+  const arranged = useMemo(() => arrangedBy(address), [address]);
+  const { pile, left, shown } = usePile(groupId, arranged);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const arranged = arrangedBy(address);
-  const search = searchOf(arranged);
   const student = Number(address.get("student"));
   const handin = Number(address.get("handin"));
   const all = pile.data?.waiting;
   const chosen = submission ? Number(submission) : null;
   const desks = useDesks(groupId, chosen);
-  const waiting = useMemo(() => all && inOrder(all, { of: arranged.of, order: arranged.order }), [all, arranged.of, arranged.order]);
 
   // Without a submission in the address: the one asked for from the board, else the oldest.
   useEffect(() => {
-    if (!waiting || submission) return;
+    if (!shown || submission) return;
     const asked = all?.find((one) => one.student.id === student && one.handin.id === handin);
-    if (asked) void navigate(`/g/${groupId}/pile/${asked.submission}${search}`, { replace: true });
+    if (asked) void navigate(pathTo(asked, arranged), { replace: true });
     else if (student && handin) {
       void queries.query(cellQuery(groupId, handin, student)).then((cell) => {
         const newest = cell.submissions.findLast((one) => !one.voided_at);
         const to = newest ? `/g/${groupId}/pile/${newest.id}` : `/g/${groupId}/pegs?student=${student}&handin=${handin}`;
         void navigate(to, { replace: true });
       });
-    } else if (waiting[0]) void navigate(`/g/${groupId}/pile/${waiting[0].submission}${search}`, { replace: true });
-  }, [all, waiting, submission, student, handin, groupId, navigate, queries, search]);
+    } else if (shown[0]) void navigate(pathTo(shown[0], arranged), { replace: true });
+  }, [all, shown, submission, student, handin, groupId, navigate, queries, arranged]);
 
-  if (pile.isPending || !waiting) return <Waiting />;
   if (pile.isError) return <Failed error={pile.error} again={() => void pile.refetch()} />;
+  if (!pile.data || !left || !shown) return <Waiting />;
+  const whole = searchOf({ ...arranged, of: null, filter: "" });
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
       <h1 className="sr-only">{TEXTS.title}</h1>
-      <List pile={pile.data} waiting={waiting} chosen={chosen} groupId={groupId} arranged={arranged} desks={desks} />
-      {chosen === null ? <Empty others={pile.data.waiting.length} onAll={() => void navigate(`/g/${groupId}/pile${searchOf({ ...arranged, of: null })}`, { replace: true })} /> : <Open key={chosen} groupId={groupId} chosen={chosen} waiting={waiting} search={search} desks={desks} />}
+      <List pile={pile.data} left={left} waiting={shown} chosen={chosen} groupId={groupId} arranged={arranged} desks={desks} />
+      {chosen === null ? <Empty others={pile.data.waiting.length} onAll={() => void navigate(`/g/${groupId}/pile${whole}`, { replace: true })} /> : <Open key={chosen} groupId={groupId} chosen={chosen} waiting={shown} arranged={arranged} desks={desks} />}
     </div>
   );
+}
+
+/** Where a submission lies open: in its own class, arranged as it is. */
+function pathTo(one: Waiting_, arranged: Arranged): string {
+  return `/g/${one.group}/pile/${one.submission}${searchOf(arranged)}`;
 }
 
 interface OpenProps {
   groupId: number;
   chosen: number;
   waiting: Waiting_[];
-  search: string;
+  arranged: Arranged;
   desks: Map<number, string>;
 }
 
-function Open({ groupId, chosen, waiting, search, desks }: OpenProps) {
+function Open({ groupId, chosen, waiting, arranged, desks }: OpenProps) {
   const found = useQuery(submissionQuery(groupId, chosen));
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -83,38 +89,40 @@ function Open({ groupId, chosen, waiting, search, desks }: OpenProps) {
   // What another marker has open is passed over, unless nothing else waits.
   const free = (one: Waiting_) => one.submission !== chosen && !desks.has(one.submission);
   const others = (one: Waiting_) => one.submission !== chosen;
-  const nextId = (waiting.slice(here + 1).find(free) ?? waiting.find(free) ?? waiting.find(others))?.submission;
-  const beforeId = (waiting[here - 1] ?? waiting.findLast((one) => one.submission !== chosen))?.submission;
+  const next = waiting.slice(here + 1).find(free) ?? waiting.find(free) ?? waiting.find(others);
+  const before = waiting[here - 1] ?? waiting.findLast(others);
+  const [nextPath, beforePath] = [next, before].map((one) => one && pathTo(one, arranged));
+  const [nextGroup, nextId] = [next?.group, next?.submission];
   useEffect(() => {
-    if (nextId) queries.query(submissionQuery(groupId, nextId)).catch(() => undefined);
-  }, [groupId, nextId, queries]);
-  const go = useCallback(
-    (to: number | undefined) => void navigate(`/g/${groupId}/pile${to ? `/${to}` : ""}${search}`, { replace: true }),
-    [groupId, navigate, search],
-  );
+    if (nextGroup && nextId) queries.query(submissionQuery(nextGroup, nextId)).catch(() => undefined);
+  }, [nextGroup, nextId, queries]);
+  const none = `/g/${groupId}/pile${searchOf(arranged)}`;
+  const go = useCallback((to: string | undefined) => void navigate(to ?? none, { replace: true }), [navigate, none]);
   const letters = useLetterKeys();
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      const to = event.key === "n" ? nextId : event.key === "b" ? beforeId : undefined;
+      const to = event.key === "n" ? nextPath : event.key === "b" ? beforePath : undefined;
       if (!letters || to === undefined || isTyped(event)) return;
       event.preventDefault();
       go(to);
     };
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
-  }, [letters, nextId, beforeId, go]);
+  }, [letters, nextPath, beforePath, go]);
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   return (
     <>
       <Desk desk={found.data} groupId={groupId} />
-      <MarkPanel desk={found.data} groupId={groupId} onNext={() => go(nextId)} />
+      <MarkPanel desk={found.data} groupId={groupId} onNext={() => go(nextPath)} />
     </>
   );
 }
 
 interface ListProps {
   pile: Schema["Pile"];
+  /** Those that the filters leave, of every hand-in. */
+  left: Waiting_[];
   /** Those that are shown, in their order. */
   waiting: Waiting_[];
   chosen: number | null;
@@ -123,7 +131,7 @@ interface ListProps {
   desks: Map<number, string>;
 }
 
-function List({ pile, waiting, chosen, groupId, arranged, desks }: ListProps) {
+function List({ pile, left, waiting, chosen, groupId, arranged, desks }: ListProps) {
   const marked = pile.marked_today;
   // Of one hand-in all that is drafted can be accepted at once.
   const only = arranged.of === null ? undefined : waiting[0];
@@ -139,14 +147,14 @@ function List({ pile, waiting, chosen, groupId, arranged, desks }: ListProps) {
           {TEXTS.countToMark({ count: waiting.length })}
         </h2>
         <Takes count={waiting.length} pace={pile.pace ?? null} />
-        <Arrange all={pile.waiting} arranged={arranged} />
-        {only && <ReleaseAll groupId={groupId} handin={only.handin} />}
+        <Arrange all={left} groupId={groupId} arranged={arranged} />
+        {only && <ReleaseAll groupId={only.group} handin={only.handin} />}
       </div>
       <ol className="min-h-0 flex-1 overflow-y-auto">
         {waiting.map((one) => (
           <li key={one.submission}>
             <Link
-              to={`/g/${groupId}/pile/${one.submission}${searchOf(arranged)}`}
+              to={pathTo(one, arranged)}
               replace
               aria-current={one.submission === chosen ? "true" : undefined}
               className={`flex items-center gap-3 border-b border-l-4 border-b-line py-2 pr-3 pl-2 ${one.submission === chosen ? "border-l-copper bg-today" : "border-l-transparent hover:bg-ground"}`}
@@ -157,7 +165,7 @@ function List({ pile, waiting, chosen, groupId, arranged, desks }: ListProps) {
                   <ListedName person={one.student} />
                 </span>
                 <span className="block text-xs break-words text-quiet">
-                  {one.handin.title} · {moment(one.at)}
+                  {[one.handin.title, one.class_name, moment(one.at)].filter(Boolean).join(" · ")}
                   {one.late && `, ${lateness(one)}`}
                   {one.agree && ` · ${TWO.toAgree}`}
                 </span>
@@ -180,21 +188,33 @@ function Takes({ count, pace }: { count: number; pace: number | null }) {
 }
 
 /** Which hand-in, and in which order. */
-function Arrange({ all, arranged }: { all: Waiting_[]; arranged: Arranged }) {
+function Arrange({ all, groupId, arranged }: { all: Waiting_[]; groupId: number; arranged: Arranged }) {
+  const classes = useSession().groups.filter((one) => may(one, "mark")).length;
   const navigate = useNavigate();
   const set = (to: Partial<Arranged>) => void navigate({ search: searchOf({ ...arranged, ...to }) }, { replace: true });
   const handins = handinsOf(all);
   return (
     <div className="flex max-w-full min-w-0 flex-wrap gap-x-4 lg:flex-col lg:flex-nowrap lg:items-start">
+      {(classes > 1 || arranged.all) && (
+        <Quiet
+          label={TEXTS.whichClasses}
+          value={arranged.all ? "1" : ""}
+          options={[{ value: "", shown: TEXTS.thisClass }, { value: "1", shown: TEXTS.allClasses }]}
+          onChange={(value) => set({ all: value === "1", of: null, filter: "" })}
+        />
+      )}
       {(handins.length > 1 || arranged.of !== null) && (
         <Quiet
           label={TEXTS.whichHandIn}
           value={String(arranged.of ?? "")}
-          options={[{ value: "", shown: TEXTS.allHandIns }, ...handins.map(({ id, title, count }) => ({ value: String(id), shown: TEXTS.handInCount({ title, count }) }))]}
+          options={[{ value: "", shown: TEXTS.allHandIns }, ...handins.map(({ id, title, class_name, count }) => ({ value: String(id), shown: TEXTS.handInCount({ title, count, of: class_name || "none" }) }))]}
           onChange={(of) => set({ of: of ? Number(of) : null })}
         />
       )}
+      <span className="flex min-w-0 items-center justify-between gap-2 lg:w-full">
       <Quiet label={TEXTS.order} value={arranged.order} options={ORDERS.map((value) => ({ value, shown: ORDER_WORDS[value] }))} onChange={(order) => set({ order: order as Order })} />
+      {!arranged.all && <PileFilters groupId={groupId} arranged={arranged} />}
+      </span>
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { Pin } from "lucide-react";
 import { Button } from "../ui/Button";
 import { Panel } from "../ui/menus";
 import type { Face } from "../ui/OnFirstUse";
-import { filtered, FLAGS, FURTHER, LATELY } from "./filters";
+import { filtered, FLAGS, FURTHER, LATELY, MAIN } from "./filters";
 import { useFlagged } from "./flags";
 import { MORE } from "./filterTexts";
 import type { Props } from "./MoreFilters";
@@ -17,6 +17,7 @@ export function FilterPanel({ face, ...props }: Props & { face: Face }) {
     <Panel face={face} className="max-h-[70dvh] w-[min(26rem,92vw)] gap-4 overflow-y-auto p-4">
       {(close) => (
         <>
+          {props.whole && props.board.periods.length > 1 && <Periods {...props} />}
           <Columns {...props} />
           <Statuses {...props} />
           <Flags {...props} />
@@ -57,7 +58,7 @@ function Tick({ checked, label, count, onChange }: { checked: boolean; label: st
   );
 }
 
-function Columns({ board, chosen, onChange }: Props) {
+function Columns({ board, chosen, onChange, whole = false }: Props) {
   const inSection = (title: string) => board.handins.filter((one) => one.sections.includes(title)).length;
   return (
     <Part title={MORE.handins}>
@@ -78,11 +79,11 @@ function Columns({ board, chosen, onChange }: Props) {
             <div className="min-w-0 flex-1">
               <Tick checked={!chosen.hidden.includes(one.id)} label={one.title} count={null} onChange={() => onChange({ hide: toggled(chosen.hidden, one.id).map(String) })} />
             </div>
-            <PinButton title={one.title} on={chosen.pinned.includes(one.id)} onPress={() => onChange({ pin: toggled(chosen.pinned, one.id).map(String) })} />
+            {!whole && <PinButton title={one.title} on={chosen.pinned.includes(one.id)} onPress={() => onChange({ pin: toggled(chosen.pinned, one.id).map(String) })} />}
           </div>
         ))}
       </details>
-      {board.sections.length > 1 && <Tick checked={chosen.banded} label={MORE.banded} count={null} onChange={() => onChange({ cols: chosen.banded ? null : "section" })} />}
+      {board.sections.length > 1 && !whole && <Tick checked={chosen.banded} label={MORE.banded} count={null} onChange={() => onChange({ cols: chosen.banded ? null : "section" })} />}
     </Part>
   );
 }
@@ -96,10 +97,21 @@ function PinButton({ title, on, onPress }: { title: string; on: boolean; onPress
   );
 }
 
-function Statuses({ chosen, shown, onChange }: Props) {
+/** One period at a time. */
+function Periods({ board, chosen, onChange }: Props) {
+  return (
+    <Part title={MORE.periods}>
+      {board.periods.map((name) => (
+        <Tick key={name} checked={chosen.period === name} label={name} count={null} onChange={() => onChange({ period: chosen.period === name ? null : name })} />
+      ))}
+    </Part>
+  );
+}
+
+function Statuses({ chosen, shown, onChange, whole = false }: Props) {
   return (
     <Part title={MORE.status}>
-      {FURTHER.map((chip) => (
+      {(whole ? [...MAIN.filter((chip) => chip !== "to_mark"), ...FURTHER] : FURTHER).map((chip) => (
         <Tick key={chip} checked={chosen.chips.includes(chip)} label={FILTERS[chip]} count={shown.counts[chip]} onChange={() => onChange({ show: toggled(chosen.chips, chip).join(",") })} />
       ))}
     </Part>

@@ -151,6 +151,11 @@ export function further(chosen: Chosen): number {
   return more + chosen.sections.length + chosen.flags.length + [chosen.hidden.length > 0, chosen.pinned.length > 0, chosen.banded, chosen.group !== "", chosen.week, chosen.quiet > 0, chosen.agreed, chosen.lately !== ""].filter(Boolean).length;
 }
 
+/** How many filters are on, those of the bar too. */
+export function filtersOn(chosen: Chosen): number {
+  return further(chosen) + chosen.chips.filter((one) => MAIN.includes(one)).length + (chosen.period ? 1 : 0) + (searching(chosen) ? 1 : 0);
+}
+
 export const MAIN: FilterName[] = ["not_in", "to_mark", "sent_back", "overdue", "late", "quiet"];
 export const FURTHER = (Object.keys(FILTERS) as FilterName[]).filter((one) => !MAIN.includes(one));
 

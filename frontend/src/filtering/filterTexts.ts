@@ -11,6 +11,7 @@ export const MORE = catalogue("pegs.more", {
   status: "Some peg is",
   flags: "Look at it",
   flag: { starter: "The starter as it was given", same: "The same file as somebody else’s", empty: "Handed in with nothing in it" },
+  periods: "Period",
   students: "Students",
   groups: "Groups",
   agreed: "Something is agreed with learning support",
