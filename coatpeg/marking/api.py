@@ -13,7 +13,7 @@ from ninja import Router, Status
 from coatpeg.core.calendar.school_days import moment_of
 from coatpeg.core.policy import Action
 from coatpeg.handins.many.api import seen_in
-from coatpeg.handins.many.shapes import DeedShape, UndoneShape
+from coatpeg.handins.many.shapes import DeedShape, ManyIn, UndoneShape
 from coatpeg.handins.many.undoing import undo_deed
 from coatpeg.handins.models import Outcome
 from coatpeg.marking import (
@@ -218,6 +218,43 @@ def send_back_many(request: HttpRequest, group_id: int, body: shapes.SendBackMan
 )
 def undo_sent_back_many(request: HttpRequest, group_id: int, deed: str) -> Any:
     """Reopen what was sent back to many."""
+    return asdict(undo_deed(person_of(request), group_id, Action.MARK, deed, now()))
+
+
+@router.post("/groups/{group_id}/cells/accepted", response=DeedShape, operation_id="accept_many", openapi_extra=MARK)
+def accept_many(request: HttpRequest, group_id: int, body: shapes.AcceptManyIn) -> Any:
+    """Accept what many cells hold, with the same words to all."""
+    seen = seen_in(body)
+    touched, name = many.accept_many(person_of(request), group_id, seen, body.feedback, now(), only_look=body.only_look)
+    return {**asdict(touched), "deed": name}
+
+
+@router.delete(
+    "/groups/{group_id}/cells/accepted/{deed}",
+    response=UndoneShape,
+    operation_id="undo_accepted_many",
+    openapi_extra=MARK,
+)
+def undo_accepted_many(request: HttpRequest, group_id: int, deed: str) -> Any:
+    """Reopen what was accepted of many."""
+    return asdict(undo_deed(person_of(request), group_id, Action.MARK, deed, now()))
+
+
+@router.post("/groups/{group_id}/cells/reopened", response=DeedShape, operation_id="reopen_many", openapi_extra=MARK)
+def reopen_many(request: HttpRequest, group_id: int, body: ManyIn) -> Any:
+    """Take the outcomes of many back."""
+    touched, name = many.reopen_many(person_of(request), group_id, seen_in(body), now(), only_look=body.only_look)
+    return {**asdict(touched), "deed": name}
+
+
+@router.delete(
+    "/groups/{group_id}/cells/reopened/{deed}",
+    response=UndoneShape,
+    operation_id="undo_reopened_many",
+    openapi_extra=MARK,
+)
+def undo_reopened_many(request: HttpRequest, group_id: int, deed: str) -> Any:
+    """Decide again, as it was."""
     return asdict(undo_deed(person_of(request), group_id, Action.MARK, deed, now()))
 
 

@@ -1,4 +1,4 @@
-"""Many submissions at once: sent back with the same words to all, or accepted as they are drafted."""
+"""Many submissions at once: accepted or sent back with the same words to all, accepted as drafted, reopened."""
 
 from __future__ import annotations
 
@@ -8,20 +8,21 @@ from datetime import datetime
 from uuid import uuid4
 
 from coatpeg.core.errors import Gone, Invalid, Refused
-from coatpeg.core.handins.many import Why, why_not_send_back
+from coatpeg.core.handins.many import Why, why_not_accept, why_not_reopen, why_not_send_back
 from coatpeg.core.handins.snapshots import text_digest
 from coatpeg.core.handins.standing import Status
 from coatpeg.core.policy import Action
-from coatpeg.events.recording import deed
+from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.board.situation import Situation, facts_in, situation
 from coatpeg.handins.many.accepting import accept
-from coatpeg.handins.many.choosing import Chosen, Seen, Touched, sorted_out
+from coatpeg.handins.many.choosing import Chosen, Seen, Touched, by_handin, sorted_out
+from coatpeg.handins.many.reopening import decisions, reopen
 from coatpeg.handins.many.sending_back import send_back
 from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.annotations import making
 from coatpeg.marking.commands import Verdict, check_due_again
 from coatpeg.marking.late.ruling import late_rule
-from coatpeg.marking.models import DraftMark, ReleasedMark
+from coatpeg.marking.models import DraftMark, MarkingRule, ReleasedMark
 from coatpeg.marking.two import marks
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
@@ -56,25 +57,76 @@ def send_back_many(
         lock_portfolios(group_id)
         view, done, touched = sorted_out(group_id, seen, now, why_not)
         given = send_back(doing, person, group_id, view, done, due_again, name)
-        points = {one.handin.id: one.handin.points for one in done}
-        of = Submission.objects.only("enrolment_id", "handin_id").in_bulk([one.submission_id for one in given])
-        ReleasedMark.objects.bulk_create(
-            [
-                ReleasedMark(outcome=one, feedback=words, points=points[of[one.submission_id].handin_id])
-                for one in given
-            ],
-            batch_size=500,
+        _said_to_all(doing, group_id, given, done, words)
+        return touched, name
+
+
+def _said_to_all(doing: Deed, group_id: int, given: Sequence[Outcome], done: Sequence[Chosen], words: str) -> None:
+    """Release the same words with outcomes of many, without a score."""
+    points = {one.handin.id: one.handin.points for one in done}
+    of = Submission.objects.only("enrolment_id", "handin_id").in_bulk([one.submission_id for one in given])
+    ReleasedMark.objects.bulk_create(
+        [ReleasedMark(outcome=one, feedback=words, points=points[of[one.submission_id].handin_id]) for one in given],
+        batch_size=500,
+    )
+    for one in given:
+        doing.record(
+            "mark_released",
+            group_id,
+            enrolment_id=of[one.submission_id].enrolment_id,
+            handin_id=of[one.submission_id].handin_id,
+            submission_id=one.submission_id,
+            outcome=one.pk,
+            feedback=text_digest(words),
         )
-        for one in given:
-            doing.record(
-                "mark_released",
-                group_id,
-                enrolment_id=of[one.submission_id].enrolment_id,
-                handin_id=of[one.submission_id].handin_id,
-                submission_id=one.submission_id,
-                outcome=one.pk,
-                feedback=text_digest(words),
-            )
+
+
+def accept_many(
+    person: Person, group_id: int, seen: Sequence[Seen], feedback: str, now: datetime, *, only_look: bool = False
+) -> tuple[Touched, str]:
+    """Accept what is handed in and not decided, with the same words to all and without a score.
+
+    What is judged by a rubric, or by two, is left to the desk. Drafts of single marks stay as they are.
+    """
+    require_in_group(person, Action.MARK, group_id)
+    words = Verdict(feedback, None).checked(HandIn()).feedback
+    by_rubric = set(HandIn.objects.filter(group_id=group_id).exclude(rubric={}).values_list("pk", flat=True))
+    by_two = set(MarkingRule.objects.filter(handin__group_id=group_id, two=True).values_list("handin_id", flat=True))
+
+    def why_not(_: Situation, one: Chosen) -> Why | None:
+        return why_not_accept(one.status, by_rubric=one.handin.id in by_rubric, by_two=one.handin.id in by_two)
+
+    if only_look:
+        return sorted_out(group_id, seen, now, why_not)[2], ""
+    name = str(uuid4())
+    with deed(person.pk, now) as doing:
+        lock_portfolios(group_id)
+        view, done, touched = sorted_out(group_id, seen, now, why_not)
+        for handin_id, of in by_handin(done).items():
+            newest = [facts_in(view, *one.cell).newest or 0 for one in of]
+            submissions = list(Submission.objects.filter(pk__in=newest).only("pk", "enrolment_id", "handin_id"))
+            given = accept(doing, person, HandIn.objects.get(pk=handin_id), submissions, name)
+            _said_to_all(doing, group_id, given, of, words)
+        return touched, name
+
+
+def reopen_many(
+    person: Person, group_id: int, seen: Sequence[Seen], now: datetime, *, only_look: bool = False
+) -> tuple[Touched, str]:
+    """Take the outcomes of many back: they are on the pile again, their marks drafts of whoever gave them."""
+    require_in_group(person, Action.MARK, group_id)
+
+    def why_not(_: Situation, one: Chosen) -> Why | None:
+        return why_not_reopen(one.status)
+
+    if only_look:
+        return sorted_out(group_id, seen, now, why_not)[2], ""
+    name = str(uuid4())
+    with deed(person.pk, now) as doing:
+        lock_portfolios(group_id)
+        view, done, touched = sorted_out(group_id, seen, now, why_not)
+        newest = [facts_in(view, *one.cell).newest or 0 for one in done]
+        reopen(doing, decisions(group_id, newest), name)
         return touched, name
 
 

@@ -301,6 +301,12 @@ class DifferencesShape(Shape):
     changed: list[DifferenceShape]
 
 
+class AcceptManyIn(ManyIn):
+    """Words to all."""
+
+    feedback: str = Field(default="", max_length=1_000_000)
+
+
 class SendBackManyIn(ManyIn):
     """Words to all, and by when they hand in again."""
 

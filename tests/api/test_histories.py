@@ -26,7 +26,7 @@ from coatpeg.handins.many import handing_for, locks, undoing
 from coatpeg.handins.many.choosing import Seen
 from coatpeg.handins.models import KeptFacts, Submission
 from coatpeg.marking import commands as marking
-from coatpeg.marking.many import send_back_many
+from coatpeg.marking.many import accept_many, reopen_many, send_back_many
 from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import NOW, TODAY
@@ -42,7 +42,7 @@ for (const step of JSON.parse(readFileSync("steps.json", "utf8"))) {
 console.log(JSON.stringify(board));
 """
 DEEDS = ("fill", "hand_in", "take_back", "accept", "send_back", "reopen", "excuse", "unexcuse", "own_due")
-ON_MANY = ("hand_in_for", "send_back_many", "lock", "open", "undo")
+ON_MANY = ("hand_in_for", "send_back_many", "accept_many", "reopen_many", "lock", "open", "undo")
 STEPS = some.lists(
     some.tuples(some.sampled_from(DEEDS + ON_MANY), some.integers(0, 2), some.integers(0, 1)), min_size=1, max_size=14
 )
@@ -152,6 +152,10 @@ class Histories(ApiCase):
             self.deed = (name, Action.HAND_IN_FOR)
         elif deed == "send_back_many":
             self.deed = (send_back_many(self.lead, self.group, seen, "", None, at)[1], Action.MARK)
+        elif deed == "accept_many":
+            self.deed = (accept_many(self.lead, self.group, seen, "", at)[1], Action.MARK)
+        elif deed == "reopen_many":
+            self.deed = (reopen_many(self.lead, self.group, seen, at)[1], Action.MARK)
         else:
             done = locks.lock_cells(self.lead, self.group, seen, locks.Locking(deed == "lock"), at)
             self.deed = (done.deed, Action.LOCK_POCKETS)

@@ -13,7 +13,7 @@ from django.test.utils import CaptureQueriesContext
 from coatpeg.core.policy import Role
 from coatpeg.events.models import Event
 from coatpeg.handins.handing import records
-from coatpeg.handins.models import Submission
+from coatpeg.handins.models import HandIn, Submission
 from coatpeg.notices.models import Notice
 from coatpeg.portfolios.models import StandingHold
 from tests import builders
@@ -201,6 +201,42 @@ class Deeds(ApiCase):
         self.assertEqual((self.status(self.bea, self.one)["status"], self.held()), ("handed_in", before))
         self.problem(422, self.lead, "POST", path, {"cells": self.seen(), "due_again": str(TODAY - DAY)})
 
+    # Accepting, reopening
+
+    def test_accepted_with_the_same_words_but_for_what_the_desk_has_to_judge(self) -> None:
+        self.hand_in(self.seen(self.bea))
+        HandIn.objects.filter(pk=self.two.pk).update(rubric={"levels": [], "criteria": [], "halves": False})
+        path = f"{self.group}/cells/accepted"
+        done = self.ok(self.lead, "POST", path, {"cells": self.seen(), "feedback": "All well."})
+        left = {one["why"]: one["cells"] for one in done["left"]}
+        self.assertEqual((done["cells"], left), (2, {"not_handed_in": 3, "by_rubric": 1}))
+        line = self.ok(self.bea.enrolment.person, "GET", f"/portfolios/{self.bea.pk}/feedback")[0]
+        self.assertEqual((line["feedback"], line["score"], line["kind"]), ("All well.", None, "accepted"))
+        self.assertEqual(self.undo(done["deed"], "accepted"), {"students": 2, "left": 0})
+        self.assertEqual(self.status(self.bea, self.one)["status"], "handed_in")
+
+    def test_reopened_and_decided_again_by_undo_with_what_was_said(self) -> None:
+        self.hand_in(self.seen(self.bea, self.cyr, handin=self.one))
+        before = self.held()
+        ada, bea, cyr = (
+            Submission.objects.get(enrolment=one.enrolment, handin=self.one) for one in (self.ada, self.bea, self.cyr)
+        )
+        builders.mark(self.lead, ada, score=20)
+        builders.mark(self.lead, bea, accept=False, score=None)
+        decided = self.held()
+        path = f"{self.group}/cells/reopened"
+        done = self.ok(self.lead, "POST", path, {"cells": self.seen(handin=self.one)})
+        self.assertEqual([(one["why"], one["cells"]) for one in done["left"]], [("not_decided", 1)])
+        self.assertEqual((self.status(self.ada, self.one)["status"], self.held()), ("handed_in", before))
+        reading = f"/portfolios/{self.ada.pk}/feedback"
+        self.assertEqual(self.ok(self.ada.enrolment.person, "GET", reading), [], "what was said is a draft again")
+        # Of one something else has happened since: it is left as it is.
+        builders.mark(self.lead, cyr, score=10)
+        self.assertEqual(self.undo(done["deed"], "reopened"), {"students": 2, "left": 0})
+        self.assertEqual((self.status(self.bea, self.one)["status"], self.held()), ("sent_back", decided))
+        self.assertEqual([one["score"] for one in self.ok(self.ada.enrolment.person, "GET", reading)], [20])
+        self.assertEqual(self.undo(done["deed"], "reopened"), {"students": 0, "left": 2}, "twice does no harm")
+
     # All of them
 
     def test_a_deed_is_undone_as_what_it_was_and_only_with_the_right_to_do_it(self) -> None:
@@ -219,6 +255,7 @@ class Deeds(ApiCase):
                 ("handed-in", {}),
                 ("locked", {"reason": "Look"}),
                 ("sent-back", {"feedback": "More"}),
+                ("accepted", {"feedback": "More"}),
                 ("locked", {"locked": False}),
             ):
                 cells = self.seen()

@@ -412,6 +412,10 @@ CALLS: dict[str, Call] = {
     "undo_handed_in_for": undo("handed_in", "cells/handed-in"),
     "release_drafts": send("post", GROUP + "/handins/{t.handin.pk}/released", lambda t: {"only_look": True}),
     "undo_released": undo("accepted", "released"),
+    "accept_many": send("post", GROUP + "/cells/accepted", lambda t: {"cells": [seen(t)]}),
+    "undo_accepted_many": undo("accepted", "cells/accepted"),
+    "reopen_many": send("post", GROUP + "/cells/reopened", lambda t: {"cells": [seen(t)]}),
+    "undo_reopened_many": undo("reopened", "cells/reopened"),
     "undo_sent_back_many": undo("sent_back", "cells/sent-back"),
     "move_dues": send("post", GROUP + "/cells/due", lambda t: {"cells": [seen(t)], "days": 2}),
     "restore_dues": send(
@@ -939,6 +943,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"take_away_handin", "bring_back_handin", "excuse_many", "move_dues", "restore_dues"}
     of_class |= {"lock_cells", "lock_pocket", "hand_in_for", "send_back_many"}
     of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
+    of_class |= {"accept_many", "undo_accepted_many", "reopen_many", "undo_reopened_many"}
     of_class |= {"take_results", "see_figures", "see_flags", "see_class_log", "take_class_log_along"}
     of_class |= {"move_on", "move_back", "take_back_series", "lay_out_handins", "take_up_handins"}
     of_class |= {"ask_for_pack", "see_pack", "read_pack"}

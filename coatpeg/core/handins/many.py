@@ -31,6 +31,9 @@ class Why(StrEnum):
     ALREADY = "already"
     NOT_OPEN = "not_open"
     NOT_HANDED_IN = "not_handed_in"
+    NOT_DECIDED = "not_decided"
+    BY_RUBRIC = "by_rubric"
+    BY_TWO = "by_two"
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,6 +84,20 @@ def why_not_send_back(status: Status) -> Why | None:
     if status is Status.HANDED_IN:
         return None
     return {Status.EXCUSED: Why.EXCUSED, Status.SENT_BACK: Why.ALREADY}.get(status, Why.NOT_HANDED_IN)
+
+
+def why_not_accept(status: Status, *, by_rubric: bool, by_two: bool) -> Why | None:
+    """Why a cell cannot be accepted with the same words as others: of a rubric each criterion is judged first."""
+    if status is not Status.HANDED_IN:
+        return {Status.EXCUSED: Why.EXCUSED, Status.ACCEPTED: Why.ALREADY}.get(status, Why.NOT_HANDED_IN)
+    return Why.BY_TWO if by_two else Why.BY_RUBRIC if by_rubric else None
+
+
+def why_not_reopen(status: Status) -> Why | None:
+    """Why a cell cannot be reopened: only what is accepted or sent back can."""
+    if status in (Status.ACCEPTED, Status.SENT_BACK):
+        return None
+    return Why.EXCUSED if status is Status.EXCUSED else Why.NOT_DECIDED
 
 
 def moved(due: Due | None, move: Move, calendar: SchoolCalendar) -> Due | None:

@@ -23,6 +23,9 @@ WhyWord = Literal[
     "already",
     "not_open",
     "not_handed_in",
+    "not_decided",
+    "by_rubric",
+    "by_two",
 ]
 
 

@@ -2,7 +2,7 @@
 
 A deed is found by the name that its events carry. Locks: what was locked is opened, what was opened is locked again as
 it was, a hand-in's hold only where what it froze still stands. Handed in for students: taken back. Sent back and
-accepted: reopened.
+accepted: reopened. Reopened: decided again as it was.
 """
 
 from __future__ import annotations
@@ -13,17 +13,16 @@ from datetime import datetime
 
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.locking import STAFF
-from coatpeg.core.handins.standing import Happening, Verb
+from coatpeg.core.handins.standing import Verb
 from coatpeg.core.policy import Action
 from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.board.situation import situation
-from coatpeg.handins.handing.holding import Held, handed_in, release, take
-from coatpeg.handins.handing.records import keep_many
+from coatpeg.handins.handing.holding import handed_in, release, take
 from coatpeg.handins.many.holds import hold
 from coatpeg.handins.many.locks import record
-from coatpeg.handins.models import HandIn, KeptFacts, Outcome, Submission
-from coatpeg.notices.putting import take_back
+from coatpeg.handins.many.reopening import decide_again, fold, reopen, standing
+from coatpeg.handins.models import HandIn, Submission
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person
 from coatpeg.portfolios.models import StandingHold
@@ -32,7 +31,7 @@ from coatpeg.portfolios.writing import lock_portfolios
 VERBS = {
     Action.LOCK_POCKETS: ("pockets_locked", "pockets_unlocked"),
     Action.HAND_IN_FOR: (Verb.HANDED_IN.value,),
-    Action.MARK: (Verb.SENT_BACK.value, Verb.ACCEPTED.value),
+    Action.MARK: (Verb.SENT_BACK.value, Verb.ACCEPTED.value, Verb.REOPENED.value),
 }
 """The events of deeds that can be undone, by who may: whoever may do it may undo it, also for a colleague."""
 
@@ -60,7 +59,8 @@ def undo_deed(person: Person, group_id: int, action: Action, name: str, now: dat
         elif verb == "pockets_unlocked":
             done = _lock_again(doing, person, found, now)
         else:
-            done = _take_back(doing, found) if verb == Verb.HANDED_IN else _reopen(doing, found)
+            undoes = {Verb.HANDED_IN.value: _take_back, Verb.REOPENED.value: decide_again}
+            done = undoes.get(verb, reopen)(doing, found)
         return Undone(done, len({one.enrolment_id for one in found}) - done)
 
 
@@ -102,58 +102,12 @@ def _lock_again(doing: Deed, person: Person, events: Sequence[Event], now: datet
     return len({enrolment for enrolment, *_ in taken})
 
 
-def _standing(events: Sequence[Event], outcome: str | None) -> dict[int, list[Event]]:
-    """The events, by hand-in, whose submission is still the newest and still decided so."""
-    kept = KeptFacts.objects.filter(
-        handin_id__in={one.handin_id for one in events}, enrolment_id__in={one.enrolment_id for one in events}
-    )
-    newest = set(kept.filter(outcome=outcome, excused=False).values_list("enrolment_id", "handin_id", "newest"))
-    found: dict[int, list[Event]] = {}
-    for one in events:
-        if (one.enrolment_id, one.handin_id, one.submission_id) in newest:
-            found.setdefault(one.handin_id or 0, []).append(one)
-    return found
-
-
 def _take_back(doing: Deed, events: Sequence[Event]) -> int:
     done = set()
-    for handin_id, of in _standing(events, None).items():
+    for handin_id, of in standing(events, None).items():
         Submission.objects.filter(pk__in=[one.submission_id for one in of]).update(voided_at=doing.now)
         mine = {one.enrolment_id or 0 for one in of}
         released = release(StandingHold.objects.filter(handin_id=handin_id, portfolio__enrolment_id__in=mine))
-        _fold(doing, handin_id, of, Verb.TAKEN_BACK, released)
+        fold(doing, handin_id, of, Verb.TAKEN_BACK, released)
         done |= mine
     return len(done)
-
-
-def _reopen(doing: Deed, events: Sequence[Event]) -> int:
-    done, verb = set(), events[0].verb
-    for handin_id, of in _standing(events, verb).items():
-        submissions = [one.submission_id or 0 for one in of]
-        Outcome.objects.filter(submission_id__in=submissions, voided_at=None).update(voided_at=doing.now)
-        # What it collects by now and did not then was not handed in: it stays open.
-        collected = set(HandIn.pockets.through.objects.filter(handin_id=handin_id).values_list("pocket_id", flat=True))
-        held = [(one.enrolment_id or 0, pocket) for one in of for pocket in collected & set(one.data["pockets"])]
-        _fold(doing, handin_id, of, Verb.REOPENED, held, take_them=True)
-        mine = {one.enrolment_id or 0 for one in of}
-        take_back(verb, of[0].group_id, handin_id, mine)
-        done |= mine
-    return len(done)
-
-
-def _fold(
-    doing: Deed, handin_id: int, of: Sequence[Event], verb: Verb, held: Sequence[Held], *, take_them: bool = False
-) -> None:
-    """Keep what this makes of the facts, take the holds where asked, and write a line of history for each."""
-    keep_many(handin_id, {one.enrolment_id or 0: Happening(verb, doing.now, one.submission_id or 0) for one in of})
-    if take_them:
-        held = take(HandIn.objects.get(pk=handin_id), held, doing.now)
-    for one in of:
-        doing.record(
-            verb.value,
-            one.group_id,
-            enrolment_id=one.enrolment_id,
-            handin_id=handin_id,
-            submission_id=one.submission_id,
-            pockets=sorted(pocket for enrolment, pocket in held if enrolment == one.enrolment_id),
-        )

@@ -900,6 +900,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/cells/accepted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Accept Many
+         * @description Accept what many cells hold, with the same words to all.
+         */
+        post: operations["accept_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/accepted/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Undo Accepted Many
+         * @description Reopen what was accepted of many.
+         */
+        delete: operations["undo_accepted_many"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/cells/due": {
         parameters: {
             query?: never;
@@ -1019,6 +1059,46 @@ export interface paths {
          * @description Undo what was locked, or opened.
          */
         delete: operations["undo_locks"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/reopened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reopen Many
+         * @description Take the outcomes of many back.
+         */
+        post: operations["reopen_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cells/reopened/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Undo Reopened Many
+         * @description Decide again, as it was.
+         */
+        delete: operations["undo_reopened_many"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4879,6 +4959,24 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcceptManyIn
+         * @description Words to all.
+         */
+        AcceptManyIn: {
+            /** Cells */
+            cells: components["schemas"]["ChosenCellIn"][];
+            /**
+             * Feedback
+             * @default
+             */
+            feedback: string;
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
+        };
+        /**
          * AccountIn
          * @description A new staff account.
          */
@@ -7973,7 +8071,7 @@ export interface components {
              * Why
              * @enum {string}
              */
-            why: "gone" | "changed" | "not_asked" | "excused" | "not_excused" | "no_due" | "before_opening" | "already" | "not_open" | "not_handed_in";
+            why: "gone" | "changed" | "not_asked" | "excused" | "not_excused" | "no_due" | "before_opening" | "already" | "not_open" | "not_handed_in" | "not_decided" | "by_rubric" | "by_two";
         };
         /**
          * LikeClass
@@ -8632,6 +8730,19 @@ export interface components {
             to: string;
             /** Why */
             why: string;
+        };
+        /**
+         * ManyIn
+         * @description The chosen cells; with ``only_look`` it is said what would be done.
+         */
+        ManyIn: {
+            /** Cells */
+            cells: components["schemas"]["ChosenCellIn"][];
+            /**
+             * Only Look
+             * @default false
+             */
+            only_look: boolean;
         };
         /**
          * MarkDoneIn
@@ -13675,6 +13786,55 @@ export interface operations {
             };
         };
     };
+    accept_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptManyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedShape"];
+                };
+            };
+        };
+    };
+    undo_accepted_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneShape"];
+                };
+            };
+        };
+    };
     restore_dues: {
         parameters: {
             query?: never;
@@ -13829,6 +13989,55 @@ export interface operations {
         };
     };
     undo_locks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                deed: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneShape"];
+                };
+            };
+        };
+    };
+    reopen_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedShape"];
+                };
+            };
+        };
+    };
+    undo_reopened_many: {
         parameters: {
             query?: never;
             header?: never;

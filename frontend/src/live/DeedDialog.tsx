@@ -21,7 +21,7 @@ export interface Done {
 
 
 /** The undo of a deed that the server knows by its name. */
-export const undoOf = (what: "locked" | "handed-in" | "sent-back", groupId: number, deed: string) => async () =>
+export const undoOf = (what: "locked" | "handed-in" | "sent-back" | "accepted" | "reopened", groupId: number, deed: string) => async () =>
   DEED.undone(await answer(client.DELETE(`/api/groups/{group_id}/cells/${what}/{deed}`, { params: { path: { group_id: groupId, deed } } })));
 
 interface Props<T extends Touched> {

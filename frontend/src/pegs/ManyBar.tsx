@@ -1,5 +1,5 @@
 /** What can be done with the chosen pegs. */
-import { CalendarPlus, Inbox, Lock, Megaphone, Undo2, UserCheck, UserX, X } from "lucide-react";
+import { CalendarPlus, Check, Inbox, Lock, Megaphone, RotateCcw, Undo2, UserCheck, UserX, X } from "lucide-react";
 import type { LucideIcon } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import type { Schema } from "../api/client";
@@ -21,6 +21,11 @@ type Cell = Schema["ChosenCellIn"];
 
 const isExcused = (one: Cell) => one.status === "excused";
 const isIn = (one: Cell) => one.status === "handed_in";
+const isDecided = (one: Cell) => one.status === "accepted" || one.status === "sent_back";
+
+/** What a deed needs among the chosen pegs to be offered, or to be pressed. */
+const NEEDS: Partial<Record<Asked, (one: Cell) => boolean>> = { end: isExcused, reopen: isDecided };
+const PRESSED: Partial<Record<Asked, (one: Cell) => boolean>> = { back: isIn, accept: isIn };
 
 /** What there is to do, and who may. */
 const DEEDS: { deed: Asked; action: Parameters<typeof may>[1]; words: string; icon: LucideIcon }[] = [
@@ -29,7 +34,9 @@ const DEEDS: { deed: Asked; action: Parameters<typeof may>[1]; words: string; ic
   { deed: "excuse", action: "excuse", words: MANY.excuse, icon: UserX },
   { deed: "end", action: "excuse", words: MANY.end, icon: UserCheck },
   { deed: "for", action: "hand_in_for", words: MANY.handInFor, icon: Inbox },
+  { deed: "accept", action: "mark", words: MANY.accept, icon: Check },
   { deed: "back", action: "mark", words: MANY.sendBack, icon: Undo2 },
+  { deed: "reopen", action: "mark", words: MANY.reopen, icon: RotateCcw },
   { deed: "lock", action: "lock_pockets", words: MANY.lock, icon: Lock },
 ];
 
@@ -44,7 +51,8 @@ export function ManyBar({ picking, groupId }: { picking: Picking; groupId: numbe
     picking.setOn(false);
   };
   const none = cells.length === 0;
-  const deeds = DEEDS.filter((one) => may(group, one.action) && !(one.deed === "end" && !cells.some(isExcused))).map((one) => ({ ...one, off: none || (one.deed === "back" && !cells.some(isIn)) }));
+  const some = (test?: (one: Cell) => boolean) => !test || cells.some(test);
+  const deeds = DEEDS.filter((one) => may(group, one.action) && some(NEEDS[one.deed])).map((one) => ({ ...one, off: none || !some(PRESSED[one.deed]) }));
   return (
     <section aria-label={MANY.bar} className="flex shrink-0 flex-wrap items-center gap-2 border-t border-line bg-in-soft px-3 py-2">
       <p role="status" className={none ? "mr-auto font-semibold" : "font-semibold"}>

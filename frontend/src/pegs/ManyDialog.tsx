@@ -10,7 +10,7 @@ import { useSettled } from "../ui/useSettled";
 import { useDraft } from "../writing/useDraft";
 import { MANY } from "./manyTexts";
 
-export type Deed = "move" | "excuse" | "end" | "for" | "back";
+export type Deed = "move" | "excuse" | "end" | "for" | "back" | "accept" | "reopen";
 type Cell = Schema["ChosenCellIn"];
 
 interface Props {
@@ -27,6 +27,8 @@ export function ManyDialog({ deed, cells: now, ...props }: Props & { deed: Deed 
   if (deed === "move") return <MoveDialog cells={cells} {...props} />;
   if (deed === "for") return <HandInForDialog cells={cells} {...props} />;
   if (deed === "back") return <SendBackDialog cells={cells} {...props} />;
+  if (deed === "accept") return <AcceptDialog cells={cells} {...props} />;
+  if (deed === "reopen") return <ReopenDialog cells={cells} {...props} />;
   return <ExcuseDialog excused={deed === "excuse"} cells={cells} {...props} />;
 }
 
@@ -208,6 +210,45 @@ function HandInForDialog({ cells, groupId, ...props }: Props) {
   );
 }
 
+function AcceptDialog({ cells, groupId, ...props }: Props) {
+  const [words, setWords] = useState("");
+  const drop = useDraft(`accept/${groupId}`, words, 0, words !== "", setWords);
+  const send = (only_look: boolean, feedback: string) => answer(client.POST("/api/groups/{group_id}/cells/accepted", { ...path(groupId), body: { cells, feedback, only_look } }));
+  const act = async (): Promise<Done> => {
+    const done = await send(false, words);
+    drop();
+    return { said: MANY.accepted(done), back: undoOf("accepted", groupId, done.deed) };
+  };
+  return (
+    <DeedDialog title={MANY.acceptTitle} groupId={groupId} lookKey={[cells]} look={() => send(true, "")} act={act} doIt={MANY.acceptThem} {...props}>
+      <WordsToAll label={MANY.wordsToAll} words={words} onChange={setWords} />
+      <p className="text-quiet">{MANY.acceptHint}</p>
+    </DeedDialog>
+  );
+}
+
+function ReopenDialog({ cells, groupId, ...props }: Props) {
+  const send = (only_look: boolean) => answer(client.POST("/api/groups/{group_id}/cells/reopened", { ...path(groupId), body: { cells, only_look } }));
+  const act = async (): Promise<Done> => {
+    const done = await send(false);
+    return { said: MANY.reopened(done), back: undoOf("reopened", groupId, done.deed) };
+  };
+  return (
+    <DeedDialog title={MANY.reopenTitle} groupId={groupId} lookKey={[cells]} look={() => send(true)} act={act} doIt={MANY.reopenThem} {...props}>
+      <p className="text-quiet">{MANY.reopenHint}</p>
+    </DeedDialog>
+  );
+}
+
+function WordsToAll({ label, words, onChange }: { label: string; words: string; onChange: (words: string) => void }) {
+  return (
+    <label className="font-bold">
+      {label} <span className="font-normal text-quiet">{MANY.wordsToAllHint}</span>
+      <textarea data-autofocus rows={4} value={words} onChange={(event) => onChange(event.target.value)} className="mt-1 block w-full rounded-md border border-control bg-paper p-3 font-normal" />
+    </label>
+  );
+}
+
 function SendBackDialog({ cells, groupId, ...props }: Props) {
   const [words, setWords] = useState("");
   const [day, setDay] = useState("");
@@ -230,10 +271,7 @@ function SendBackDialog({ cells, groupId, ...props }: Props) {
       doIt={MANY.sendThemBack}
       {...props}
     >
-      <label className="font-bold">
-        {MANY.wordsToAll} <span className="font-normal text-quiet">{MANY.wordsToAllHint}</span>
-        <textarea data-autofocus rows={4} value={words} onChange={(event) => setWords(event.target.value)} className="mt-1 block w-full rounded-md border border-control bg-paper p-3 font-normal" />
-      </label>
+      <WordsToAll label={MANY.whatToDo} words={words} onChange={setWords} />
       <DateField label={MANY.again} hint={MANY.againHint} value={day} onChange={setDay} />
       <p className="text-quiet">{MANY.backHint}</p>
     </DeedDialog>
