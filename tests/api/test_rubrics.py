@@ -102,6 +102,48 @@ class Rubrics(ApiCase):
         self.ok(self.marker, "POST", f"{path}/accept", {"levels": {"c": []}, "version": 3})
         self.assertIsNone(ReleasedMark.objects.latest("pk").score, "nothing is judged")
 
+    def test_a_change_says_whose_drafts_move_and_whose_marks_would_come_out_otherwise(self) -> None:
+        self.set_rubric(SOUP)
+        path = self.handed_in()
+        josh = self.plot.student("josh", "Josh", "Ellery")
+        other = builders.hand_in(josh, self.task, even_if_empty=True)
+        self.ok(self.marker, "POST", f"/submissions/{other.pk}/accept", {"levels": ALL})
+        self.ok(self.marker, "PUT", f"{path}/draft", {"levels": ALL})
+        told = self.ok(self.lead, "GET", self.path)
+
+        def meant(rubric: Any) -> Any:
+            plan = {name: told[name] for name in told if name not in ("id", "submissions")} | {"rubric": rubric}
+            return self.ok(self.lead, "POST", f"{self.path}/preview", plan)["judged"]
+
+        thandi, ellery = [self.book.enrolment.person.listed], [josh.enrolment.person.listed]
+        nothing: dict[str, Any] = {"moves": [], "open": [], "released": []}
+        self.assertEqual(meant(SOUP), nothing)
+        heavier = [{**SOUP["criteria"][0], "weight": 1}, SOUP["criteria"][1]]  # type: ignore[index]
+        found = meant({**SOUP, "criteria": heavier})
+        self.assertEqual(found, {"moves": thandi, "open": [], "released": ellery})
+        third = {"key": "h", "title": "Hygiene", "weight": 1, "says": ["", "", ""]}
+        found = meant({**SOUP, "criteria": [*SOUP["criteria"], third]})  # type: ignore[misc]
+        self.assertEqual(found, {"moves": [], "open": thandi, "released": ellery})
+        self.assertEqual(meant(None), {"moves": [], "open": thandi, "released": ellery})
+        says = [{**one, "says": ["a", "b", "c"]} for one in SOUP["criteria"]]  # type: ignore[attr-defined]
+        self.assertEqual(meant({**SOUP, "criteria": says}), nothing, "words alone move nothing")
+
+    def test_the_sheet_counts_the_levels_of_each_criterion(self) -> None:
+        self.set_rubric({**SOUP, "halves": True})
+        for at, levels in enumerate(({"s": ["f"], "c": ["p"]}, {"s": ["p", "f"], "c": []}, {"s": ["f"], "c": ["n"]})):
+            book = self.plot.student(f"s{at}", f"S{at}")
+            done = builders.hand_in(book, self.task, even_if_empty=True)
+            self.ok(self.marker, "POST", f"/submissions/{done.pk}/accept", {"levels": levels})
+        (column,) = self.ok(self.lead, "GET", f"/groups/{self.plot.group.pk}/sheet")["handins"]
+        self.assertEqual(column["levels"], ["not yet", "partly", "fully"])
+        self.assertEqual(
+            column["criteria"],
+            [
+                {"title": "Scaling", "counts": [0, 0.5, 2.5], "not_judged": 0},
+                {"title": "Costing", "counts": [1, 1, 0], "not_judged": 1},
+            ],
+        )
+
     def test_a_score_of_ones_own_is_refused_and_sent_back_needs_no_level(self) -> None:
         self.set_rubric(SOUP)
         path = self.handed_in()

@@ -15,6 +15,7 @@ from coatpeg.handins.asked import setting
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.asked.setting import Plan, Preview
 from coatpeg.handins.board.situation import Situation, as_if, situation
+from coatpeg.handins.changing.judged import Judged, by_change
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.access import require_in_group
@@ -39,6 +40,8 @@ class Impact:
     added: list[str]
     removed: list[str]
     scored: int
+    judged: Judged
+    """What another rubric does to drafts and released marks."""
 
 
 def wanted_handin(group_id: int, handin_id: int, *, lock: bool = False) -> HandIn:
@@ -82,6 +85,7 @@ def impact(handin: HandIn, plan: Plan, now: datetime) -> Impact:
         added=[titles[one] for one in plan.pockets if one not in before.pockets],
         removed=[titles[one] for one in before.pockets if one not in plan.pockets],
         scored=accepted if worth and before.points is not None else 0,
+        judged=by_change(handin, plan.rubric and plan.rubric.checked()),
     )
 
 

@@ -94,6 +94,14 @@ class OwnDateShape(Shape):
     day: date
 
 
+class JudgedShape(Shape):
+    """Students by name whose drafts move, or have criteria open; whose released marks would come out otherwise."""
+
+    moves: list[str]
+    open: list[str]
+    released: list[str]
+
+
 class HandInImpact(Shape):
     """What a change means; pockets by title."""
 
@@ -103,6 +111,7 @@ class HandInImpact(Shape):
     added: list[str]
     removed: list[str]
     scored: int
+    judged: JudgedShape
 
 
 class ChangedShape(Named):

@@ -6,6 +6,7 @@ are nobody's business here either. A weight of a hand-in that was taken away is 
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -13,12 +14,16 @@ from decimal import Decimal
 from typing import Any
 
 from coatpeg.core.handins.patterns import quartiles
+from coatpeg.core.marking.rubrics import Judged as Levels
+from coatpeg.core.marking.rubrics import Rubric, rubric_from_data
 from coatpeg.core.marking.sheet import Kind, Result, Rule, Total, bars, result_of, total
 from coatpeg.core.policy import Action
 from coatpeg.files.tables import Cell, Format, written
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, situation
+from coatpeg.handins.models import HandIn
 from coatpeg.marking.models import ReleasedMark, SheetRule
+from coatpeg.marking.rubrics.changing import counted
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Person, TeachingGroup
 from coatpeg.people.rosters import Member
@@ -34,6 +39,9 @@ WORDS = {
 """What a table says where there is no score; a score is a number there."""
 
 
+NO_MARK: tuple[None, None, Levels] = (None, None, {})
+
+
 @dataclass(frozen=True)
 class Sheet:
     """A class's results by student and hand-in."""
@@ -42,6 +50,8 @@ class Sheet:
     columns: Sequence[AskedHandIn]
     points: Mapping[int, Decimal]
     results: Mapping[int, Mapping[int, Result]]
+    judged: Mapping[int, Sequence[Levels]]
+    """By hand-in, how each scored student was judged by its rubric."""
 
     def totals(self, rule: Rule) -> dict[int, Total]:
         """Each student's total, by enrolment."""
@@ -54,19 +64,21 @@ def read(person: Person, group_id: int, now: datetime) -> Sheet:
     view = situation(group_id, now)
     columns = [one for one in view.handins if one.points]
     marks = ReleasedMark.objects.filter(outcome__voided_at=None, outcome__submission__handin__group_id=group_id)
-    scores = {
-        of: (score, out_of) for of, score, out_of in marks.values_list("outcome__submission_id", "score", "points")
-    }
+    rows = marks.values_list("outcome__submission_id", "score", "points", "levels")
+    scores = {of: (score, out_of, levels) for of, score, out_of, levels in rows}
+    judged: dict[int, list[Levels]] = defaultdict(list)
     results = {}
     for member in view.members:
         mine = {}
         for handin in columns:
             cell = (member.enrolment_id, handin.id)
             facts = view.facts.get(cell)
-            score, out_of = scores.get(facts.newest or 0, (None, None)) if facts else (None, None)
-            mine[handin.id] = result_of(view.standings[cell], score, out_of)
+            score, out_of, levels = scores.get(facts.newest or 0, NO_MARK) if facts else NO_MARK
+            mine[handin.id] = found = result_of(view.standings[cell], score, out_of)
+            if levels and found.kind is Kind.SCORED:
+                judged[handin.id].append(levels)
         results[member.enrolment_id] = mine
-    return Sheet(view, columns, {one.id: one.points for one in columns if one.points}, results)
+    return Sheet(view, columns, {one.id: one.points for one in columns if one.points}, results, judged)
 
 
 def kept_rule(group_id: int) -> tuple[Rule, int]:
@@ -89,8 +101,10 @@ def sheet(person: Person, group_id: int, now: datetime, tried: Rule | None = Non
         tried.check(found.points)
         rule = tried
     totals = found.totals(rule)
+    kept = HandIn.objects.filter(pk__in=found.judged).values_list("pk", "rubric")
+    rubrics = {pk: rubric for pk, data in kept if (rubric := rubric_from_data(data))}
     return {
-        "handins": [_column(found, one, rule) for one in found.columns],
+        "handins": [_column(found, one, rule, rubrics.get(one.id)) for one in found.columns],
         "rows": [_row(found, member, totals[member.enrolment_id]) for member in found.view.members],
         "best": rule.best,
         "missing_is_zero": rule.missing_is_zero,
@@ -98,7 +112,7 @@ def sheet(person: Person, group_id: int, now: datetime, tried: Rule | None = Non
     }
 
 
-def _column(found: Sheet, handin: AskedHandIn, rule: Rule) -> dict[str, Any]:
+def _column(found: Sheet, handin: AskedHandIn, rule: Rule, rubric: Rubric | None) -> dict[str, Any]:
     shares = [share for of in found.results.values() if (share := of[handin.id].share) is not None]
     spread = quartiles([float(100 * one) for one in shares])
     return {
@@ -112,6 +126,11 @@ def _column(found: Sheet, handin: AskedHandIn, rule: Rule) -> dict[str, Any]:
         "low": spread and spread.low,
         "middle": spread and spread.middle,
         "high": spread and spread.high,
+        "levels": [one.title for one in rubric.levels] if rubric else [],
+        "criteria": [
+            {"title": title, "counts": counts, "not_judged": skipped}
+            for title, counts, skipped in (counted(rubric, found.judged[handin.id]) if rubric else ())
+        ],
     }
 
 

@@ -13,6 +13,14 @@ from coatpeg.people.shapes import Named, Shape
 Kind = Literal["scored", "not_marked", "sent_back", "missing", "not_due", "excused", "not_asked"]
 
 
+class CriterionSpread(Shape):
+    """A criterion: how many were judged to each level (who lies between two counts half for each), how many not."""
+
+    title: str
+    counts: list[float]
+    not_judged: int
+
+
 class SheetColumn(Named):
     """A hand-in with points: what it weighs, and how its scores are spread, in per cent of the points."""
 
@@ -26,6 +34,9 @@ class SheetColumn(Named):
     low: float | None
     middle: float | None
     high: float | None
+    levels: list[str]
+    """Of its rubric, in their order; none where it has none, or nothing is judged by it yet."""
+    criteria: list[CriterionSpread]
 
 
 class SheetRow(Shape):

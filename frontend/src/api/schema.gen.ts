@@ -6606,6 +6606,18 @@ export interface components {
             units: number;
         };
         /**
+         * CriterionSpread
+         * @description A criterion: how many were judged to each level (who lies between two counts half for each), how many not.
+         */
+        CriterionSpread: {
+            /** Counts */
+            counts: number[];
+            /** Not Judged */
+            not_judged: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * CurvePoint
          * @description How many were in by a whole day after due (negative: before it).
          */
@@ -7500,6 +7512,7 @@ export interface components {
         HandInImpact: {
             /** Added */
             added: string[];
+            judged: components["schemas"]["JudgedShape"];
             moves: components["schemas"]["MovesShape"];
             /** Own Earlier */
             own_earlier: components["schemas"]["OwnDateShape"][];
@@ -7770,6 +7783,18 @@ export interface components {
             lapses: string;
             /** Name */
             name: string;
+        };
+        /**
+         * JudgedShape
+         * @description Students by name whose drafts move, or have criteria open; whose released marks would come out otherwise.
+         */
+        JudgedShape: {
+            /** Moves */
+            moves: string[];
+            /** Open */
+            open: string[];
+            /** Released */
+            released: string[];
         };
         /**
          * KeepFilterIn
@@ -11360,10 +11385,14 @@ export interface components {
         SheetColumn: {
             /** Bars */
             bars: number[];
+            /** Criteria */
+            criteria: components["schemas"]["CriterionSpread"][];
             /** High */
             high: number | null;
             /** Id */
             id: number;
+            /** Levels */
+            levels: string[];
             /** Low */
             low: number | null;
             /** Middle */

@@ -62,7 +62,7 @@ function Load({ day: on, groupId }: { day: string; groupId: number }) {
 }
 
 /** What a change means, a line for each thing that moves. */
-export function meant({ moves, added, removed, scored }: Impact): string[] {
+export function meant({ moves, added, removed, scored, judged }: Impact): string[] {
   const lines = [
     [moves.newly_asked, IMPACT.newlyAsked],
     [moves.no_longer_asked, IMPACT.noLongerAsked],
@@ -77,7 +77,17 @@ export function meant({ moves, added, removed, scored }: Impact): string[] {
     ...(added.length > 0 && moves.kept > 0 ? [IMPACT.added({ pockets: added.join(", "), count: moves.kept })] : []),
     ...(removed.length > 0 ? [IMPACT.removed({ pockets: removed.join(", ") })] : []),
     ...(scored > 0 ? [IMPACT.scored({ count: scored })] : []),
+    ...(judged.open.length > 0 ? [IMPACT.draftsOpen(some(judged.open))] : []),
+    ...(judged.moves.length > 0 ? [IMPACT.draftsMove(some(judged.moves))] : []),
+    ...(judged.released.length > 0 ? [IMPACT.releasedOther(some(judged.released))] : []),
   ];
+}
+
+const NAMED = 5;
+
+/** So many, the first of them by name. */
+function some(names: string[]): { count: number; names: string; more: number } {
+  return { count: names.length, names: names.slice(0, NAMED).join("; "), more: Math.max(0, names.length - NAMED) };
 }
 
 function Means({ impact }: { impact: Impact }) {

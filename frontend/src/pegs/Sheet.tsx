@@ -3,9 +3,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
+import { patiently } from "../api/patiently";
 import { may, useGroup, useGroupId } from "../api/session";
 import { CoatShapes, SharedCoat } from "../ui/Coat";
 import type { CoatState } from "../ui/Coat";
+import { Later } from "../ui/OnFirstUse";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -121,6 +123,8 @@ function Gap({ height, columns }: { height: number; columns: number }) {
   );
 }
 
+const criteria = () => patiently(() => import("./CriteriaPanel")).then((found) => found.CriteriaPanel);
+
 function Head({ one, typed, onType }: { one: Column; typed: Typed | null; onType: (typed: Typed) => void }) {
   return (
     <th scope="col" className="sticky top-0 z-10 w-28 min-w-24 border-b border-edge bg-ground px-2 py-2 text-center font-normal">
@@ -129,6 +133,7 @@ function Head({ one, typed, onType }: { one: Column; typed: Typed | null; onType
       </span>
       <span className="figures block text-xs text-quiet">{SHEET.of({ points: one.points })}</span>
       <Spread one={one} />
+      {one.criteria.length > 0 && <Later kind="Panel" load={criteria} face={{ label: SHEET.criteriaOf(one), className: "mx-auto min-h-7 rounded-sm px-1 text-xs text-in underline", content: SHEET.criteria }} one={one} />}
       {typed && (
         <input
           aria-label={SHEET.weightOf(one)}
