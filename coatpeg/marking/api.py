@@ -102,6 +102,17 @@ def see_differences(request: HttpRequest, submission_id: int) -> Any:
 
 
 @router.get(
+    "/submissions/{submission_id}/given",
+    response=list[shapes.GivenPocket],
+    operation_id="see_given",
+    openapi_extra=for_action(Action.SEE_SUBMISSION),
+)
+def see_given(request: HttpRequest, submission_id: int) -> Any:
+    """What the student began with."""
+    return queries.given(person_of(request), submission_id)
+
+
+@router.get(
     "/groups/{group_id}/handins/{handin_id}/students/{enrolment_id}/history",
     response=list[shapes.HistoryEntry],
     operation_id="see_history_of_handin",

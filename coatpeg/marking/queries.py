@@ -22,6 +22,9 @@ from coatpeg.marking import commands
 from coatpeg.marking.late.ruling import late_days, late_rule
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
+from coatpeg.outlines.dealing import version_of
+from coatpeg.outlines.given_files import file_data, files_of
+from coatpeg.outlines.models import Pocket, PocketFile
 from coatpeg.outlines.reading import chip_data, wanted_from_data
 from coatpeg.people.access import to_student
 from coatpeg.people.faces import face
@@ -223,6 +226,27 @@ def changes(person: Person, submission_id: int) -> dict[str, Any]:
             for one in found
         ],
     }
+
+
+def given(person: Person, submission_id: int) -> list[dict[str, Any]]:
+    """What the student was given to begin with, in the pockets of a submission that are there still, as it is today."""
+    submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
+    ids = [one["id"] for one in submission.snapshot["pockets"]]
+    pockets = Pocket.objects.in_bulk(ids)
+    found = []
+    for pocket in (pockets[pk] for pk in ids if pk in pockets):
+        version = version_of(pocket, submission.enrolment_id)
+        files = files_of(pocket, version.key if version else "")
+        starter = (version and version.starter) or pocket.starter
+        found.append(
+            {
+                "id": pocket.pk,
+                "title": pocket.title,
+                "starter": starter,
+                "files": [file_data(one) for one in files if one.role == PocketFile.Role.STARTER],
+            }
+        )
+    return found
 
 
 def feedback(person: Person, portfolio_id: int) -> list[dict[str, Any]]:

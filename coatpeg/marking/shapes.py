@@ -11,7 +11,7 @@ from pydantic import Field
 from coatpeg.handins.many.shapes import ManyIn
 from coatpeg.handins.shapes import ChipShape, LevelKey, RubricShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import Day, Face, Named, NamedFace, Shape
-from coatpeg.portfolios.shapes import ArtefactShape, LogShape
+from coatpeg.portfolios.shapes import ArtefactShape, LogShape, PocketFileShape
 
 
 class Waiting(StandingShape):
@@ -263,6 +263,13 @@ class HistoryEntry(Shape):
     text: str
     score: float | None
     points: float | None
+
+
+class GivenPocket(Named):
+    """What a student was given to begin with in a pocket: a starter's rich text, and files."""
+
+    starter: str
+    files: list[PocketFileShape]
 
 
 class ChangedPart(Shape):

@@ -558,6 +558,7 @@ CALLS: dict[str, Call] = {
     "see_feedback": get(BOOK + "/feedback"),
     "hand_in": send("post", BOOK + "/handins/{t.handin.pk}/submissions", lambda t: {"seen": 0}),
     "take_back": send("post", SUBMITTED + "/take-back"),
+    "see_given": get("/api/submissions/{t.submission.pk}/given"),
     "see_pile": get(GROUP + "/pile"),
     "see_whole_pile": get("/api/pile"),
     "see_submission": get(SUBMITTED),

@@ -74,6 +74,32 @@ class Deeds(BrowserCase):
         expect(page.get_by_text("1 student is as before.")).to_be_visible()
         expect(student.get_by_text("Add how much it weighs.")).to_have_count(0)
 
+    def test_chosen_pegs_are_accepted_with_the_same_words_reopened_and_both_undone(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        page.get_by_role("button", name="Choose pegs").click()
+        self.cell(page, -1, 0).click()
+        page.get_by_role("button", name="Accept …").click()
+        dialog = page.get_by_role("dialog", name="Accept")
+        dialog.get_by_label("Words to all").fill("Ready for the kitchen.")
+        self.no_violation(page)
+        dialog.get_by_role("button", name="Accept 1").click()
+        expect(page.get_by_text("Accepted of 1 student (1 peg).")).to_be_visible()
+        path = f"{self.base}/portfolio/{self.ada.pk}/{self.card.pk}"
+        student = self.page(self.ada.enrolment.person, path, PHONE)
+        expect(student.get_by_text("Ready for the kitchen.")).to_be_visible()
+        page.get_by_role("button", name="Choose pegs").click()
+        self.cell(page, -1, 0).click()
+        page.get_by_role("button", name="Reopen …").click()
+        dialog = page.get_by_role("dialog", name="Reopen")
+        expect(dialog.get_by_text("nothing is decided yet")).to_be_visible()
+        self.no_violation(page)
+        dialog.get_by_role("button", name="Reopen 1").click()
+        expect(page.get_by_text("Reopened for 1 student (1 peg).")).to_be_visible()
+        expect(student.get_by_text("Ready for the kitchen.")).to_have_count(0)
+        page.get_by_role("button", name="Undo").last.click()
+        expect(page.get_by_text("1 student is as before.")).to_be_visible()
+        expect(student.get_by_text("Ready for the kitchen.")).to_be_visible()
+
     def test_locked_from_the_pegs_from_one_portfolio_and_from_the_template(self) -> None:
         page = self.page(self.eight.lead, f"{self.base}/pegs")
         self.cell(page, 1, 1).focus()

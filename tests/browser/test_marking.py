@@ -8,6 +8,8 @@ from playwright.sync_api import Page, Route, expect
 from coatpeg.core.policy import Role
 from coatpeg.handins.models import Outcome, Submission
 from coatpeg.marking.models import DraftMark
+from coatpeg.outlines.models import Pocket
+from coatpeg.people.models import StaffRole
 from tests import builders
 from tests.browser.case import BrowserCase
 
@@ -175,12 +177,83 @@ class Marking(BrowserCase):
         expect(changed.locator("ins").first).to_contain_text("Because")
         expect(changed.locator("del").first).to_contain_text("One")
         changed.get_by_text("Changed since submission 1").click()
-        page.get_by_role("button", name="Compare with 1").click()
+        page.get_by_role("button", name="Lay beside").click()
+        page.get_by_role("option", name="Submission 1").click()
         expect(page.get_by_role("heading", name="Submission 1")).to_be_visible()
         expect(page.get_by_text("One thing. Another thing.")).to_be_visible()
         expect(page.get_by_text("Because of the frost. It was cold.")).to_be_visible()
         expect(page.get_by_text("Say why.")).to_be_visible()
         self.no_violation(page)
+
+    def test_another_student_and_what_was_given_are_laid_beside(self) -> None:
+        Pocket.objects.filter(pk=self.card.pk).update(starter="<p>Name of the dish:</p>")
+        first, second = self.both_in()
+        builders.mark(self.eight.lead, second, self.now, feedback="Just so.", score=20)
+        page = self.page(self.eight.lead, f"{self.pile}/{first.pk}")
+        self.desk(page, "Ellery, Josh")
+        page.get_by_role("button", name="Lay beside").click()
+        page.get_by_role("option", name="Dube, Thandi").click()
+        expect(page.get_by_role("heading", name="Dube, Thandi, submission 1")).to_be_visible()
+        expect(page.get_by_text("Just so.")).to_be_visible()
+        self.no_violation(page)
+        page.get_by_role("button", name="Lay beside").click()
+        page.get_by_role("option", name="What they began with").click()
+        expect(page.get_by_text("Name of the dish:")).to_be_visible()
+        expect(page.get_by_role("heading", name="Ellery, Josh, submission 1")).to_be_visible()
+        page.get_by_role("button", name="Lay beside").click()
+        page.get_by_role("option", name="Nothing beside it").click()
+        expect(page.get_by_text("Name of the dish:")).to_have_count(0)
+
+    def test_every_filter_of_the_pegs_filters_the_pile_and_next_stays_among_them(self) -> None:
+        self.both_in()
+        kim = self.eight.student("kim", "Kim", "Vale", period="P4")
+        builders.hand_in(kim, self.handin, self.now, even_if_empty=True)
+        page = self.page(self.eight.lead, self.pile)
+        self.desk(page, "Ellery, Josh")
+        page.get_by_role("button", name="More filters").click()
+        page.get_by_role("checkbox", name="P4").click()
+        expect(page.get_by_role("region", name="2 to mark")).to_be_visible()
+        page.get_by_role("checkbox", name=re.compile("with nothing in it")).click()
+        expect(page.get_by_role("region", name="1 to mark")).to_be_visible()
+        page.get_by_role("button", name="Done").click()
+        page.keyboard.press("n")
+        self.desk(page, "Vale, Kim")
+        expect(page).to_have_url(re.compile("period=P4"))
+        page.get_by_role("button", name="Kept filters").click()
+        page.get_by_role("button", name="Keep what is shown").click()
+        page.get_by_label("Name", exact=True).fill("P4 with nothing")
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_text("“P4 with nothing” is kept.")).to_be_visible()
+        page.reload()
+        expect(page.get_by_role("region", name="1 to mark")).to_be_visible()
+        page.get_by_role("button", name=re.compile("More filters")).click()
+        page.get_by_role("button", name="Clear all filters").click()
+        expect(page.get_by_role("region", name="3 to mark")).to_be_visible()
+
+    def test_all_my_classes_in_one_pile_and_next_goes_from_one_to_the_other(self) -> None:
+        first, _ = self.both_in()
+        crew = builders.klass("Stage crew", lead="okafor2", today=self.today)
+        crew.lead = self.eight.lead
+        StaffRole.objects.create(group=crew.group, person=self.eight.lead, role=Role.CO_TEACHER.value)
+        nell = crew.student("nell", "Nell", "Haas")
+        script = crew.handin(crew.pocket("Script"), title="Script", now=self.now - timedelta(days=3))
+        builders.hand_in(nell, script, self.now - timedelta(minutes=30), even_if_empty=True)
+        page = self.page(self.eight.lead, f"{self.pile}/{first.pk}")
+        self.desk(page, "Ellery, Josh")
+        page.get_by_role("button", name="Classes: This class").click()
+        page.get_by_role("option", name="All my classes").click()
+        lines = page.get_by_role("region", name="3 to mark").get_by_role("listitem")
+        expect(lines).to_have_text(
+            [re.compile("Ellery, Josh.*8 Plot"), re.compile("Haas, Nell.*Stage crew"), re.compile("Dube")]
+        )
+        self.no_violation(page)
+        page.get_by_label("Feedback").fill("Well done.")
+        page.get_by_role("button", name="Accept and next").click()
+        expect(page.get_by_role("region", name="Haas, Nell · Script")).to_be_visible()
+        expect(page).to_have_url(re.compile(f"/g/{crew.group.pk}/pile/.*all=1"))
+        expect(page.get_by_role("region", name="2 to mark")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("region", name="3 to mark")).to_be_visible()
 
     def test_the_same_file_from_two_students_and_an_empty_submission_are_told(self) -> None:
         builders.fill(self.thandi, self.card, self.now)

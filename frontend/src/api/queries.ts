@@ -68,6 +68,13 @@ export const pileQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/pile", { params: { path: { group_id } } })),
   });
 
+/** What a student began with, beside what they handed in. */
+export const givenQuery = (group_id: number, submission_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "given", submission_id],
+    queryFn: () => data(client.GET("/api/submissions/{submission_id}/given", { params: { path: { submission_id } } })),
+  });
+
 /** The same over all classes that one marks in: no class is followed for it, so it is asked for again by itself. */
 export const wholePileQuery = queryOptions({
   queryKey: ["pile"],

@@ -4674,6 +4674,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/submissions/{submission_id}/given": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Given
+         * @description What the student began with.
+         */
+        get: operations["see_given"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}/marked": {
         parameters: {
             query?: never;
@@ -7328,6 +7348,20 @@ export interface components {
             file: number;
             /** Pocket */
             pocket: number;
+        };
+        /**
+         * GivenPocket
+         * @description What a student was given to begin with in a pocket: a starter's rich text, and files.
+         */
+        GivenPocket: {
+            /** Files */
+            files: components["schemas"]["PocketFileShape"][];
+            /** Id */
+            id: number;
+            /** Starter */
+            starter: string;
+            /** Title */
+            title: string;
         };
         /**
          * GlanceEvidence
@@ -18957,6 +18991,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarkDoneShape"];
+                };
+            };
+        };
+    };
+    see_given: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenPocket"][];
                 };
             };
         };

@@ -1,12 +1,11 @@
 /** The desk: what was handed in, frozen, with its history; an earlier submission can be laid beside it. */
 import { useQuery } from "@tanstack/react-query";
-import { CopyCheck, FolderOpen } from "lucide-react";
+import { FolderOpen } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
-import { cellQuery, submissionQuery } from "../api/queries";
+import { cellQuery } from "../api/queries";
 import { may, useGroup } from "../api/session";
-import { Button } from "../ui/Button";
 import { due, moment } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/people/PegPicture";
@@ -24,6 +23,7 @@ import { NotShown, SaidFiles } from "../submission/said/SaidFoot";
 import { SaidList } from "../submission/said/SaidList";
 import { RUBRIC } from "../submission/rubricTexts";
 import { SaidProvider } from "../submission/said/SaidProvider";
+import { Beside, BesideChoice } from "./Beside";
 import { Changes } from "./Changes";
 import { TEXTS } from "./texts";
 import { TWO } from "./twoTexts";
@@ -67,8 +67,8 @@ function OnTheWhole() {
 }
 
 function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
-  const earlier = desk.submissions.filter((one) => one.number < desk.number).at(-1);
-  const [beside, setBeside] = useState(false);
+  const earlier = desk.submissions.some((one) => one.number < desk.number);
+  const [beside, setBeside] = useState("");
   return (
     <section aria-labelledby="desk" className="flex min-w-0 flex-1 flex-col lg:overflow-y-auto">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line bg-paper px-5 py-3">
@@ -81,11 +81,7 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
             {TEXTS.handedInFacts({ at: moment(desk.at), late: desk.late, lateness: lateness(desk), facts: facts(desk) })}
           </p>
         </div>
-        {earlier && (
-          <Button aria-pressed={beside} icon={<CopyCheck aria-hidden size={16} />} onClick={() => setBeside(!beside)}>
-            {beside ? TEXTS.closeNumber({ number: earlier.number }) : TEXTS.compareWithNumber({ number: earlier.number })}
-          </Button>
-        )}
+        <BesideChoice desk={desk} groupId={groupId} value={beside} onChange={setBeside} />
         {!desk.hidden && <HandInHistory groupId={groupId} handin={desk.handin} student={desk.student.id} />}
         {!desk.hidden && <PortfolioLink desk={desk} groupId={groupId} />}
       </header>
@@ -99,14 +95,11 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
             <RichText html={desk.handin.model_answer} className="mt-2" />
           </details>
         )}
-        {beside && earlier ? (
-          <div className="grid grid-cols-2 gap-4">
-            <div>
-              <h3 className="mb-2 text-base">{TEXTS.submissionNumber({ number: earlier.number })}</h3>
-              <Beside groupId={groupId} id={earlier.id} />
-            </div>
-            <div>
-              <h3 className="mb-2 text-base">{TEXTS.submissionNumber({ number: desk.number })}</h3>
+        {beside ? (
+          <div className="grid grid-cols-2 gap-4 max-sm:grid-cols-1">
+            <Beside desk={desk} groupId={groupId} what={beside} />
+            <div className="min-w-0">
+              <h3 className="mb-2 text-base">{TEXTS.thisOne({ name: listed(desk.student), number: desk.number })}</h3>
               <FrozenPockets pockets={desk.pockets} />
             </div>
           </div>
@@ -163,18 +156,4 @@ function PortfolioLink({ desk, groupId }: { desk: Shape; groupId: number }) {
 function Notes({ desk, groupId }: { desk: Shape; groupId: number }) {
   const cell = useQuery(cellQuery(groupId, desk.handin.id, desk.student.id));
   return cell.data?.portfolio ? <StaffNotes groupId={groupId} portfolio={cell.data.portfolio} submission={desk.id} /> : null;
-}
-
-function Beside({ groupId, id }: { groupId: number; id: number }) {
-  const found = useQuery(submissionQuery(groupId, id));
-  if (!found.data) return null;
-  const outcome = found.data.outcomes.find((one) => !one.voided_at);
-  return (
-    <div className="flex flex-col gap-4">
-      <SaidProvider groupId={groupId} submission={id}>
-        <FrozenPockets pockets={found.data.pockets} />
-      </SaidProvider>
-      {outcome && <FeedbackCard line={{ ...outcome, points: found.data.handin.points }} />}
-    </div>
-  );
 }

@@ -30,7 +30,6 @@ export const TEXTS = catalogue("pile", {
   thereIsANewerSubmission: "There is a newer submission than this one.",
   handedInEmptyTheStudent: "Handed in empty: the student was asked, and did so anyway.",
   titleIsTheVeryFile: message<{ title: string; student: string }>("“{title}” is the very file that {student} brought in."),
-  submissionNumber: message<{ number: number }>("Submission {number, number}"),
   reopenedVoidedAt: message<{ voided_at: string }>("Reopened {voided_at}:"),
   portfolio: "Portfolio",
   thereIsNoFeedbackYet: "There is no feedback yet. The student will not know what to change.",
@@ -58,8 +57,7 @@ export const TEXTS = catalogue("pile", {
   dueHow: message<{ due: string; days: number }>("due {due}{days, plural, =0 {} one { (# school day added)} other { (# school days added)}}"),
   submissionOf: message<{ number: number; count: number }>("submission {number, number} of {count, number}"),
   handedInFacts: message<{ at: string; late: boolean; lateness: string; facts: string }>("Handed in {at}{late, select, true {, {lateness}} other {}} · {facts}"),
-  closeNumber: message<{ number: number }>("Close {number, number}"),
-  compareWithNumber: message<{ number: number }>("Compare with {number, number}"),
+  thisOne: message<{ name: string; number: number }>("{name}, submission {number, number}"),
 });
 
 /** The orders of the pile. */

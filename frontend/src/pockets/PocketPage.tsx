@@ -18,7 +18,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { AddRow } from "../taking-in/AddRow";
 import { Comments } from "./Comments";
 import { EvidenceCard } from "./EvidenceCard";
-import { GivenFiles } from "./GivenFiles";
+import { GivenFiles } from "../submission/GivenFiles";
 import { dueWords, HandInBar } from "../submission/HandInBar";
 import { OnTheWork } from "../submission/said/OnTheWork";
 import { PagePocket } from "./PagePocket";

@@ -4,7 +4,7 @@ import { lazy, Suspense, useState } from "react";
 import { patiently } from "../api/patiently";
 import type { Schema } from "../api/client";
 import { sizeWords } from "../viewer/files";
-import { TEXTS } from "./texts";
+import { GIVEN } from "./givenTexts";
 
 const Converted = lazy(() => patiently(() => import("../viewer/Viewer")).then((view) => ({ default: view.Converted })));
 
@@ -17,7 +17,7 @@ export function GivenFiles({ files }: { files: File[] }) {
   return (
     <div className="flex flex-col gap-3">
       {beside.length > 0 && (
-        <ul aria-label={TEXTS.givenWithTheDirections} className="flex flex-wrap items-start gap-3">
+        <ul aria-label={GIVEN.withTheDirections} className="flex flex-wrap items-start gap-3">
           {beside.map((one) => (
             <li key={one.id} className={READABLE.test(one.media_type) ? "w-full" : ""}>
               <Given file={one} />
@@ -26,9 +26,9 @@ export function GivenFiles({ files }: { files: File[] }) {
         </ul>
       )}
       {starters.length > 0 && (
-        <section aria-label={TEXTS.startFromThis} className="rounded-lg border border-edge bg-paper p-3 text-base">
-          <h2 className="text-base">{TEXTS.startFromThis}</h2>
-          <p className="text-ink-soft">{TEXTS.openItMakeItYours}</p>
+        <section aria-label={GIVEN.startFromThis} className="rounded-lg border border-edge bg-paper p-3 text-base">
+          <h2 className="text-base">{GIVEN.startFromThis}</h2>
+          <p className="text-ink-soft">{GIVEN.openItMakeItYours}</p>
           <ul className="mt-2 flex flex-wrap gap-3">
             {starters.map((one) => (
               <li key={one.id}>
