@@ -37,7 +37,7 @@ _VERBS = {
     Kind.COMMENTS: (
         "commented comment_removed comment_restored annotation_removed annotation_restored annotations_shown "
         "annotation_ticked answered answer_removed answer_restored thread_settled thread_reopened wording_chosen "
-        "staff_noted staff_note_removed staff_note_restored"
+        "staff_noted staff_note_removed staff_note_restored class_noted class_note_removed class_note_restored"
     ),
     Kind.REMINDERS: "reminded",
     Kind.SHOW: "show_page_arranged show_page_opened show_page_closed shows_changed",

@@ -23,18 +23,18 @@ def _markers(notice: Notice) -> list[int]:
     return staff_of(notice.group_id, Role.LEAD, Role.CO_TEACHER, Role.MARKER)
 
 
-def _asked(notice: Notice) -> Iterable[int]:
+def asked(notice: Notice) -> Iterable[int]:
     """The students whom a hand-in asks, as it stands when they are told."""
     assert notice.group_id is not None
     view = situation(notice.group_id, notice.tell_at)
     handin = next((one for one in view.handins if one.id == notice.data["handin"]), None)
     if handin is None:
         return []
-    asked = {
+    of = {
         member.enrolment_id: answer.asked
         for member, answer in zip(view.members, handin.answers(view.members, view.calendar), strict=True)
     }
-    return [member.person_id for member in view.members if asked[member.enrolment_id]]
+    return [member.person_id for member in view.members if of[member.enrolment_id]]
 
 
 def _to_students(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
@@ -90,8 +90,8 @@ def _to_reminded(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line
 
 def register_all() -> None:
     """Say who is told what, what it is called and where it leads."""
-    register("handin_set", Kind(_asked, _to_students, "this is asked of you now"))
-    register("handin_moved", Kind(_asked, _to_students, "it is due on another day now"))
+    register("handin_set", Kind(asked, _to_students, "this is asked of you now"))
+    register("handin_moved", Kind(asked, _to_students, "it is due on another day now"))
     register("sent_back", Kind(_of_student, _to_students, "it was sent back; look at what your teacher says"))
     register("receipt", Kind(_of_student, _to_receipt, "your receipt", to_doer=True))
     register("handed_in_for", Kind(_of_student, _to_students, "it was handed in for you"))

@@ -157,6 +157,22 @@ class StaffNote(models.Model):
         ordering = ("pk",)
 
 
+class ClassNote(models.Model):
+    """What staff say to all whom a hand-in is asked of."""
+
+    handin = models.ForeignKey(HandIn, models.CASCADE, related_name="+")
+    person = models.ForeignKey(Person, models.PROTECT, related_name="+")
+    key = models.CharField(max_length=36, db_collation="utf8mb4_bin")
+    text = models.TextField()
+    at = models.DateTimeField()
+    removed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        """The same sent again is the same one."""
+
+        constraints = (models.UniqueConstraint(fields=("handin", "key"), name="one_class_note_a_key"),)
+
+
 class LateRuling(models.Model):
     """What the school takes from a score for being late (``core.marking.scoring.LateRule``): the newest row holds.
 

@@ -6,7 +6,8 @@ from collections.abc import Mapping, Sequence
 
 from coatpeg.core.policy import Role
 from coatpeg.handins.models import Submission
-from coatpeg.marking.models import Annotation, Answer
+from coatpeg.handins.telling import asked
+from coatpeg.marking.models import Annotation, Answer, ClassNote
 from coatpeg.notices.kinds import Kind, Line, register
 from coatpeg.notices.models import Notice
 from coatpeg.people.directory import staff_of, student_of
@@ -39,9 +40,17 @@ def _lines(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
     return found
 
 
+def _noted(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
+    """Hand-ins by title with the words of the note, leading to the feedback, as long as it was not taken back."""
+    named = {one.data["note"]: one for one in notices}
+    rows = ClassNote.objects.filter(pk__in=named, removed_at=None, handin__taken_away_at=None).select_related("handin")
+    return {named[one.pk].pk: Line(one.handin.title, f"/g/{one.handin.group_id}/feedback", one.text) for one in rows}
+
+
 def register_all() -> None:
     """Say what these notices are called and lead to."""
     register(
         "annotated", Kind(lambda one: student_of(one.data["enrolment"]), _lines, "somebody has said something on it")
     )
+    register("class_noted", Kind(asked, _noted, "your teacher has a note for the class on it"))
     register("answered", Kind(_of_thread, _lines, "somebody has answered a comment on it"))

@@ -34,6 +34,7 @@ class NoticeLine(Shape):
         "accepted",
         "annotated",
         "answered",
+        "class_noted",
         "commented",
         "handed_in",
         "handed_in_for",

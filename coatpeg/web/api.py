@@ -21,6 +21,7 @@ from coatpeg.files.uploads_api import router as uploads_router
 from coatpeg.handins.api import router as handins_router
 from coatpeg.marking.annotations.api import router as annotations_router
 from coatpeg.marking.api import router as marking_router
+from coatpeg.marking.class_notes.api import router as class_notes_router
 from coatpeg.marking.late.api import router as late_router
 from coatpeg.marking.phrases.api import router as phrases_router
 from coatpeg.marking.rubrics.api import router as rubrics_router
@@ -91,6 +92,7 @@ ROUTERS = (
     two_router,
     rubrics_router,
     late_router,
+    class_notes_router,
 )
 for router in ROUTERS:
     api.add_router("", router)

@@ -85,6 +85,7 @@ class Documented(ApiCase):
             "annotation_id": own.annotation.pk,
             "answer_id": own.answer.pk,
             "note_id": own.note.pk,
+            "class_note_id": own.class_note.pk,
             "file_id": own.given.pk,
             "page_id": own.loose.pk,
             "size": "small",

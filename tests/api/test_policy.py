@@ -23,7 +23,7 @@ from coatpeg.files.models import Upload
 from coatpeg.handins.models import HandIn, KeptFilter, Outcome, Pack, Submission
 from coatpeg.handins.packs import making
 from coatpeg.marking import commands
-from coatpeg.marking.models import Annotation, Answer, Phrase, StaffNote
+from coatpeg.marking.models import Annotation, Answer, ClassNote, Phrase, StaffNote
 from coatpeg.notices.models import Mail
 from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
 from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup
@@ -85,6 +85,7 @@ class Things:
     """Seen by the student, on another submission."""
     answer: Answer
     note: StaffNote
+    class_note: ClassNote
     asked: JoinRequest
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
@@ -153,8 +154,8 @@ def phrase_of(of: Class) -> Phrase:
     return made
 
 
-def said_on(of: Class, portfolio: Portfolio) -> tuple[Annotation, Answer, StaffNote]:
-    """A spoken comment that the student sees, the lead's answer under it, and a note of the lead."""
+def said_on(of: Class, portfolio: Portfolio) -> tuple[Annotation, Answer, StaffNote, ClassNote]:
+    """A spoken comment that the student sees, the lead's answer under it, a note of the lead, one to the class."""
     seen = builders.hand_in(portfolio, of.handin(of.pocket("Seen"), title="Seen"), even_if_empty=True)
     said = builders.say(seen, of.lead, "Look here.")
     commands.review(of.lead, seen.pk, Outcome.Kind.ACCEPTED, commands.Verdict("", None), 0, NOW)
@@ -162,7 +163,9 @@ def said_on(of: Class, portfolio: Portfolio) -> tuple[Annotation, Answer, StaffN
     said.voice = keeping.keep(ContentFile(recordings.sound()), "said.wav").stored
     said.save()
     note = StaffNote.objects.create(enrolment=portfolio.enrolment, person=of.lead, text="Quiet today.", at=NOW)
-    return said, Answer.objects.create(annotation=said, person=of.lead, text="And here.", at=NOW), note
+    answer = Answer.objects.create(annotation=said, person=of.lead, text="And here.", at=NOW)
+    told = ClassNote.objects.create(handin=seen.handin, person=of.lead, key="said", text="Weigh it.", at=NOW)
+    return said, answer, note, told
 
 
 def request(into: Class, student: Person, by: Person) -> JoinRequest:
@@ -558,6 +561,11 @@ CALLS: dict[str, Call] = {
     "see_feedback": get(BOOK + "/feedback"),
     "hand_in": send("post", BOOK + "/handins/{t.handin.pk}/submissions", lambda t: {"seen": 0}),
     "take_back": send("post", SUBMITTED + "/take-back"),
+    "see_class_notes": get(GROUP + "/handins/{t.handin.pk}/class-notes"),
+    "read_class_notes": get("/api/portfolios/{t.portfolio.pk}/class-notes"),
+    "tell_class": send("post", GROUP + "/handins/{t.handin.pk}/class-notes", lambda t: {"key": "k", "text": "So."}),
+    "remove_class_note": send("delete", GROUP + "/class-notes/{t.class_note.pk}"),
+    "restore_class_note": send("post", GROUP + "/class-notes/{t.class_note.pk}/restore"),
     "see_given": get("/api/submissions/{t.submission.pk}/given"),
     "see_pile": get(GROUP + "/pile"),
     "see_whole_pile": get("/api/pile"),
@@ -743,6 +751,8 @@ ALLOWED_BUT = {
     "remove_answer": {403},
     "restore_answer": {403},
     "remove_staff_note": {403},
+    "remove_class_note": {403},
+    "restore_class_note": {403},
     "restore_staff_note": {403},
     "show_annotations": {409},
     # It is marked by one.
@@ -944,6 +954,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"take_away_handin", "bring_back_handin", "excuse_many", "move_dues", "restore_dues"}
     of_class |= {"lock_cells", "lock_pocket", "hand_in_for", "send_back_many"}
     of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
+    of_class |= {"see_class_notes", "tell_class", "remove_class_note", "restore_class_note"}
     of_class |= {"accept_many", "undo_accepted_many", "reopen_many", "undo_reopened_many"}
     of_class |= {"take_results", "see_figures", "see_flags", "see_class_log", "take_class_log_along"}
     of_class |= {"move_on", "move_back", "take_back_series", "lay_out_handins", "take_up_handins"}

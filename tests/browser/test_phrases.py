@@ -6,7 +6,9 @@ from datetime import timedelta
 from playwright.sync_api import Locator, Page, expect
 
 from coatpeg.core.policy import Role
+from coatpeg.handins.models import Submission
 from coatpeg.marking.models import Phrase, ReleasedMark
+from coatpeg.people.models import Person
 from tests import builders
 from tests.browser.case import BrowserCase
 
@@ -67,6 +69,36 @@ class Phrases(BrowserCase):
         page.keyboard.press("Enter")
         expect(page.get_by_role("heading", name="Dube, Thandi")).to_be_visible()
         self.assertEqual(ReleasedMark.objects.get().feedback, f"{said} ;-) ;zzz\n")
+
+    def test_what_was_said_to_several_becomes_one_note_to_the_class_and_is_taken_back(self) -> None:
+        self.phrase("Well begun, {name}. {name}, show your sums.")
+        self.phrase("Said to one, {name}.")
+        page = self.page(self.eight.lead, self.pile)
+        expect(page.get_by_role("heading", name="Ellery, Josh")).to_be_visible()
+        for number, name in enumerate(("Josh", "Sam")):
+            one = Submission.objects.get(enrolment__person__given_name=name)
+            words = f"Well begun, {name}. {name}, show your sums." + (f" Said to one, {name}." if number else "")
+            builders.mark(self.eight.lead, one, self.now, feedback=words, score=10)
+        page.reload()
+        page.goto(f"{self.live_server_url}{self.pile}/{Submission.objects.get(enrolment__person__given_name='Sam').pk}")
+        expect(page.get_by_role("heading", name="Reyes, Sam")).to_be_visible()
+        page.goto(f"{self.live_server_url}{self.pile}")
+        expect(page.get_by_role("heading", name="Dube, Thandi")).to_be_visible()
+        page.get_by_role("button", name="Phrases").click()
+        page.get_by_role("button", name="A note to the class …").click()
+        words = page.get_by_label("What all of them should hear")
+        expect(words).to_be_focused()
+        words.fill(f"{words.input_value()}Weigh it first.")
+        self.no_violation(page)
+        page.get_by_role("button", name="Tell the class").click()
+        expect(page.get_by_text("The class is told.")).to_be_visible()
+        student = self.page(Person.objects.get(username="thandi"), f"/g/{self.eight.group.pk}/feedback")
+        told = student.get_by_role("list", name="To the class")
+        expect(told).to_contain_text("Weigh it first.")
+        self.no_violation(student)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("The note is taken back.")).to_be_visible()
+        expect(told).to_have_count(0)
 
     def test_escape_closes_the_list_and_a_click_takes_one(self) -> None:
         self.phrase("Show your sums.")
@@ -138,7 +170,7 @@ class Phrases(BrowserCase):
         for name in ("Ellery, Josh", "Reyes, Sam"):
             expect(page.get_by_role("heading", name=name)).to_be_visible()
             page.keyboard.press("Control+Enter")
-        expect(page.get_by_text("Nothing of this hand-in waits any more")).to_be_visible()
+        expect(page.get_by_text("Nothing that is shown here waits any more")).to_be_visible()
         page.get_by_role("button", name="Go on with the other 1 that waits").click()
         expect(page.get_by_role("heading", name="Dube, Thandi")).to_be_visible()
         page.keyboard.press("Control+Enter")

@@ -68,6 +68,20 @@ export const pileQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/pile", { params: { path: { group_id } } })),
   });
 
+/** What was said to all whom a hand-in is asked of. */
+export const classNotesQuery = (group_id: number, handin_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "class-notes", handin_id],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/handins/{handin_id}/class-notes", { params: { path: { group_id, handin_id } } })),
+  });
+
+/** The same as a student reads it, on all that is asked of them. */
+export const ownClassNotesQuery = (group_id: number, portfolio_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "class-notes", "of", portfolio_id],
+    queryFn: () => data(client.GET("/api/portfolios/{portfolio_id}/class-notes", { params: { path: { portfolio_id } } })),
+  });
+
 /** What a student began with, beside what they handed in. */
 export const givenQuery = (group_id: number, submission_id: number) =>
   queryOptions({

@@ -1164,6 +1164,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/class-notes/{class_note_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Class Note
+         * @description Take it back.
+         */
+        delete: operations["remove_class_note"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/class-notes/{class_note_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Class Note
+         * @description Fetch it back.
+         */
+        post: operations["restore_class_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/desks": {
         parameters: {
             query?: never;
@@ -1363,6 +1403,30 @@ export interface paths {
          * @description Bring a hand-in back that was taken away.
          */
         delete: operations["bring_back_handin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/{handin_id}/class-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Class Notes
+         * @description What was said to all whom a hand-in is asked of.
+         */
+        get: operations["see_class_notes"];
+        put?: never;
+        /**
+         * Tell Class
+         * @description Say something to all whom a hand-in is asked of.
+         */
+        post: operations["tell_class"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3642,6 +3706,26 @@ export interface paths {
          * @description Every artefact of a portfolio with the pockets it lies in.
          */
         get: operations["see_artefacts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/class-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Class Notes
+         * @description The same on all hand-ins that a student is asked for.
+         */
+        get: operations["read_class_notes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6438,6 +6522,36 @@ export interface components {
             sums: components["schemas"]["LogSum"][];
             /** Tint */
             tint: number;
+        };
+        /**
+         * ClassNoteIn
+         * @description What is said; ``key`` is the page's own name of it, so that the same sent again is the same one.
+         */
+        ClassNoteIn: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ClassNoteShape
+         * @description A note to all whom a hand-in is asked of.
+         */
+        ClassNoteShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            handin: components["schemas"]["Named"];
+            /** Id */
+            id: number;
+            /** Mine */
+            mine: boolean;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
         };
         /**
          * ClassShape
@@ -9275,7 +9389,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "accepted" | "annotated" | "answered" | "commented" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
+            what: "accepted" | "annotated" | "answered" | "class_noted" | "commented" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape
@@ -14197,6 +14311,52 @@ export interface operations {
             };
         };
     };
+    remove_class_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                class_note_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassNoteShape"];
+                };
+            };
+        };
+    };
+    restore_class_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                class_note_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassNoteShape"];
+                };
+            };
+        };
+    };
     say_open: {
         parameters: {
             query?: never;
@@ -14553,6 +14713,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Named"];
+                };
+            };
+        };
+    };
+    see_class_notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassNoteShape"][];
+                };
+            };
+        };
+    };
+    tell_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassNoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassNoteShape"];
                 };
             };
         };
@@ -17611,6 +17821,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LyingShape"][];
+                };
+            };
+        };
+    };
+    read_class_notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassNoteShape"][];
                 };
             };
         };

@@ -10,6 +10,7 @@ export const NEWS = catalogue("app.news", {
     accepted: "was accepted",
     commented: "has a comment",
     annotated: "has more comments on the work",
+    class_noted: "has a note to the class",
     answered: "has an answer to a comment",
     handed_in_for: "was handed in for you",
     handin_set: "is asked for",

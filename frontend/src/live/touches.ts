@@ -18,6 +18,7 @@ const LEAVES: Record<string, Kind[]> = {
   gallery: ["work", "handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff", "roster"],
   portfolios: ["marks", "comments", "reminders", "show", "asked", "own_dues", "gallery", "lists"],
   phrases: ["work", "handing", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
+  "class-notes": ["work", "marks", "reminders", "show", "own_dues", "adjustments", "template", "gallery", "lists", "staff", "calendar"],
   "staff-notes": ["work", "handing", "marks", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
   marking: ["work", "comments", "reminders", "show", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
   annotations: ["work", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "staff", "calendar"],

@@ -1,6 +1,6 @@
 /** The phrases: a new one, those of one's own to change, those of co-staff. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Pencil, Trash2 } from "lucide-react";
+import { Megaphone, Pencil, Trash2 } from "lucide-react";
 import { useId, useState } from "react";
 import type { SyntheticEvent } from "react";
 import { client, data } from "../api/client";
@@ -10,6 +10,8 @@ import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
+import { ClassNoteDialog } from "./ClassNoteDialog";
+import { CLASS_NOTE } from "./classNoteTexts";
 import { PLACES } from "./phrases";
 import type { Phrase } from "./phrases";
 import { PHRASES } from "./phraseTexts";
@@ -28,11 +30,13 @@ export function PhrasesDialog({ groupId, handin, begun, onClose }: Props) {
   const phrases = useQuery(phrasesQuery(groupId, handin.id));
   const act = useChanges(groupId);
   const [round, setRound] = useState(0);
+  const [noting, setNoting] = useState(false);
   const found = phrases.data ?? [];
   const parts: [string, Phrase[]][] = [
     [PHRASES.own, found.filter((one) => !one.by)],
     [PHRASES.shared, found.filter((one) => one.by)],
   ];
+  if (noting) return <ClassNoteDialog groupId={groupId} handin={handin} phrases={found} onClose={onClose} />;
   return (
     <Modal title={PHRASES.title} onClose={onClose}>
       <PhraseForm
@@ -47,6 +51,9 @@ export function PhrasesDialog({ groupId, handin, begun, onClose }: Props) {
         }}
       />
       {phrases.data?.length === 0 && <p className="text-quiet">{PHRASES.none}</p>}
+      <Button className="self-start" icon={<Megaphone aria-hidden size={16} />} onClick={() => setNoting(true)}>
+        {CLASS_NOTE.open}
+      </Button>
       {parts.map(
         ([title, of]) =>
           of.length > 0 && (

@@ -8,6 +8,7 @@ export const PHRASES = catalogue("pile.phrases", {
   offered: message<{ count: number }>("{count, plural, =0 {No phrase fits.} one {# phrase fits.} other {# phrases fit.}}"),
   missingIn: message<{ pocket: string; what: string }>("{pocket}: {what}"),
   nothingMissing: "nothing",
+  whatIsMissing: "what is missing",
   add: "New phrase",
   places: message<{ name: string; missing: string; handin: string }>("{name}, {missing} and {handin} stand for the student’s given name, what is missing and the hand-in."),
   share: "Staff of this class find it too",

@@ -42,6 +42,14 @@ export function filledIn(text: string, desk: Pick<Schema["Desk"], "student" | "h
   return text.replace(/\{(name|missing|handin)\}/g, (_, place: keyof typeof said) => said[place]);
 }
 
+/** A phrase as it is said to all: of nobody alone. */
+export function forAll(text: string, handin: string): string {
+  const said = { missing: PHRASES.whatIsMissing, handin };
+  const unnamed = text.replace(/(^|[.!?]\s+)\{name\}\s*[,:–—-]?\s*/g, "$1").replace(/\s*,?\s*\{name\}/g, "");
+  const filled = unnamed.replace(/\{(missing|handin)\}/g, (_, place: "missing" | "handin") => said[place]);
+  return filled.replace(/(^|[.!?]\s+)(\p{Ll})/gu, (_, before: string, first: string) => before + first.toUpperCase());
+}
+
 /** What was said of one student as a phrase for all: their name becomes a place. */
 export function asPhrase(text: string, givenName: string): string {
   return givenName ? text.trim().split(givenName).join(PLACES.name) : text.trim();

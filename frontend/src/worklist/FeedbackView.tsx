@@ -1,9 +1,11 @@
 /** Everything that came back, newest first. */
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { annotationsOnWorkQuery, feedbackQuery } from "../api/queries";
+import { annotationsOnWorkQuery, feedbackQuery, ownClassNotesQuery } from "../api/queries";
 import { useGroup, useGroupId } from "../api/session";
 import { Coat } from "../ui/Coat";
+import { moment } from "../ui/dates";
+import { ReadAloud } from "../ui/reading/ReadAloud";
 import { Failed, Waiting } from "../ui/Waiting";
 import { FeedbackCard } from "../submission/FeedbackCard";
 import { HaveRead } from "../submission/HaveRead";
@@ -16,6 +18,27 @@ function OnWork({ count }: { count: number }) {
 }
 
 const LINK = "flex min-h-11 items-center font-semibold text-in underline";
+
+/** What was said to the whole class, newest first. */
+function ClassNotes({ groupId, portfolio }: { groupId: number; portfolio: number }) {
+  const notes = useQuery(ownClassNotesQuery(groupId, portfolio));
+  if (!notes.data?.length) return null;
+  return (
+    <ul aria-label={TEXTS.toTheClass} className="flex flex-col gap-3">
+      {notes.data.map((one) => (
+        <li key={one.id} className="rounded-lg border border-edge bg-in-soft p-4 text-base">
+          <p className="text-ink-soft">
+            <strong className="text-ink">{one.handin.title}</strong> · {TEXTS.toTheClassBy({ who: one.who, at: moment(one.at) })}
+          </p>
+          <p className="mt-1 break-words whitespace-pre-wrap">{one.text}</p>
+          <div className="-ml-2">
+            <ReadAloud text={one.text} />
+          </div>
+        </li>
+      ))}
+    </ul>
+  );
+}
 
 export function FeedbackView() {
   const groupId = useGroupId();
@@ -33,6 +56,7 @@ export function FeedbackView() {
           {TEXTS.nothingHasComeBackYet}
         </div>
       )}
+      <ClassNotes groupId={groupId} portfolio={portfolio} />
       <ul className="flex flex-col gap-4">
         {feedback.data.map((line) => (
           <li key={line.id}>

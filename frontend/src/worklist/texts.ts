@@ -23,6 +23,8 @@ export const TEXTS = catalogue("worklist", {
   rowsNotFinishedColumns: message<{ rows: number; columns: string }>("{rows, plural, one {# row} other {# rows}} not finished: {columns}"),
   feedback: "Feedback",
   nothingHasComeBackYet: "Nothing has come back yet. What your teacher writes shows here.",
+  toTheClass: "To the class",
+  toTheClassBy: message<{ who: string; at: string }>("to the class, by {who} {at}"),
   readWhatYouHandedIn: "Read what you handed in",
   openThePocket: "Open the pocket",
   opensOpens: message<{ opens: string }>("opens {opens}"),
