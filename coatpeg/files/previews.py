@@ -9,7 +9,7 @@ from __future__ import annotations
 import json
 import subprocess
 import tempfile
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -60,6 +60,21 @@ def document_of(stored: StoredFile) -> Mapping[str, Any]:
         raise Gone("This file is not ready to be shown.", fix="Download it, or look again in a moment.")
     with keeping.opened(stored.sha256, DOCUMENT) as content:
         found: Mapping[str, Any] = json.load(content)
+    return found
+
+
+WITH_WORDS = ("html", "text")
+"""Documents that are shown as words, not as pages or tables."""
+
+
+def words_of(stored: Iterable[StoredFile]) -> dict[int, tuple[str, str]]:
+    """Of files that are shown as words: how (``html`` or ``text``) and what is shown, by the file's id; one query."""
+    files = {one.pk: one for one in stored}
+    rows = Preview.objects.filter(stored__in=files, state=Preview.State.DONE, kind__in=WITH_WORDS)
+    found = {}
+    for pk, kind in rows.values_list("stored_id", "kind"):
+        with keeping.opened(files[pk].sha256, DOCUMENT) as content:
+            found[pk] = (kind, json.load(content)[kind])
     return found
 
 

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from django.core.files.base import ContentFile
 from playwright.sync_api import Page, expect
 
 from coatpeg.marking.models import Annotation
 from coatpeg.portfolios.evidence import commands as evidence
 from coatpeg.portfolios.models import Evidence
-from tests import builders
-from tests.browser.case import BrowserCase
+from tests import builders, documents
+from tests.background import run_waiting
+from tests.browser.case import PHONE, BrowserCase
 
 WORDS = "The mulch kept the bed wet. This surprised me. Next I look at the weather."
 
@@ -26,6 +28,7 @@ CHOOSE = """(words) => {
     }
   }
 }"""
+SOME_MARKED = """() => CSS.highlights.get("said-rust")?.size > 0"""
 MARKED = """(name) => [...(CSS.highlights.get(name) ?? [])].map(String)"""
 
 
@@ -133,6 +136,33 @@ class Said(BrowserCase):
         for step in range(10):
             page.mouse.move(box["x"] + x * box["width"] + 4 * step, box["y"] + y * box["height"] + 2 * step)
         page.mouse.up()
+
+    def test_words_of_a_document_are_chosen_and_marked_where_they_stand(self) -> None:
+        josh = self.eight.student("josh", "Josh", "Ellery")
+        body = "<w:p><w:r><w:t>The clay holds the water, the sand lets it through.</w:t></w:r></w:p>"
+        content = ContentFile(documents.docx("Soil test", body))
+        made = evidence.add_file(josh.enrolment.person, josh.pk, self.pocket.pk, content, "soil.docx", self.now)
+        run_waiting()
+        handed = builders.hand_in(josh, self.handin, self.now)
+        page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/pile/{handed.pk}")
+        expect(page.get_by_role("region", name="soil.docx")).to_contain_text("The clay holds the water")
+        self.choose(page, "the sand lets it through")
+        page.get_by_role("button", name="Highlight").click()
+        expect(page.get_by_role("listitem").filter(has_text="the sand lets it through")).to_be_visible()
+        page.wait_for_function(SOME_MARKED)
+        self.assertEqual(page.evaluate(MARKED, "said-rust"), ["the sand lets it through"])
+        self.no_violation(page)
+        target = Annotation.objects.get(submission=handed).target
+        self.assertEqual((target["evidence"], target["part"]), (made[0].pk, "artefact"))
+        self.assertEqual(target["words"]["start"], len("Soil test\nThe clay holds the water, "))
+        builders.mark(self.eight.lead, handed, self.now, score=10)
+        student = self.page(
+            josh.enrolment.person, f"/g/{self.eight.group.pk}/portfolio/{josh.pk}/submission/{handed.pk}", PHONE
+        )
+        expect(student.get_by_role("region", name="soil.docx")).to_be_visible()
+        student.wait_for_function(SOME_MARKED)
+        self.assertEqual(student.evaluate(MARKED, "said-rust"), ["the sand lets it through"])
+        self.fits(student)
 
     def test_what_is_typed_is_kept_when_the_page_goes_and_what_is_taken_back_comes_again(self) -> None:
         page = self.desk()
