@@ -25,6 +25,7 @@ _CRITERIA = (
 RECIPE = Rubric(
     tuple(Level(f"level-{at}", title, Decimal(at)) for at, title in enumerate(_LEVELS)),
     tuple(Row(f"row-{at}", title, Decimal(weight), says) for at, (title, weight, says) in enumerate(_CRITERIA)),
+    by_student=True,
 )
 
 

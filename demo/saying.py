@@ -13,6 +13,7 @@ from coatpeg.core.marking.quotes import Quote
 from coatpeg.handins.models import HandIn, KeptFacts, Outcome, Submission
 from coatpeg.marking import commands as marking
 from coatpeg.marking.annotations import making
+from coatpeg.marking.class_notes import noting as to_the_class
 from coatpeg.marking.models import Annotation
 from coatpeg.marking.staff_notes import noting
 from coatpeg.marking.two import marks, ruling
@@ -22,6 +23,7 @@ from demo import media, words
 from demo.judging import RECIPE, judged
 
 SEED = "larkfield said"
+NOTED = "Soil test"
 
 
 def said(team: dict[str, Person], group_id: int, now: datetime) -> None:
@@ -39,6 +41,8 @@ def said(team: dict[str, Person], group_id: int, now: datetime) -> None:
         _on_the_work(teacher, one, one.pk, at)
         making.show(teacher, one.pk, at)
     _answered(group_id, at + timedelta(hours=6))
+    told = HandIn.objects.get(group_id=group_id, title=NOTED)
+    to_the_class.note(teacher, group_id, told.pk, "weigh", words.TO_THE_CLASS, at + timedelta(hours=2))
 
 
 def _waiting(handin: HandIn) -> list[Submission]:

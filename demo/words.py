@@ -87,6 +87,13 @@ def reflection(kind: str, dealer: random.Random, sentences: int = 3) -> str:
     return " ".join(parts[:sentences])
 
 
+TO_THE_CLASS = (
+    "Many of you heard this from me:\n"
+    "• Write down where you took the soil, and how deep.\n"
+    "• Shake the jar once more and wait a whole night before you measure."
+)
+
+
 def feedback(dealer: random.Random) -> str:
     """What a teacher writes with an accepted submission."""
     return f"{dealer.choice(PRAISE)} {dealer.choice(NEXT)}"

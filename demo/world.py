@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import UTC, datetime, time, timedelta
+from decimal import Decimal
 from zoneinfo import ZoneInfo
 
 from django.db import transaction
 from django.utils import timezone
 
 from coatpeg.core.policy import Role
+from coatpeg.marking.late import ruling
 from coatpeg.notices import fanning, mailing
 from coatpeg.notices.models import Delivery
 from coatpeg.outlines import dealing
@@ -35,6 +37,7 @@ def load(
         days = Days(now.astimezone(ZoneInfo(ZONE)).date())
         _school(days)
         team = _staff()
+        ruling.set_late_rule(team["bright"], Decimal(5), Decimal(50), 0, now - timedelta(days=60))
         plot = _plot(team, days, now, students, say)
         crew = _crew(team, days)
         cohort = _leavers(team, days, now, leavers)

@@ -102,7 +102,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
     )
     caseload = next(one for one in told("lindqvist", "/session")["groups"] if one["kind"] == "caseload")
     yield Walker("lindqvist", [f"/g/{caseload['id']}/caseload"])
-    yield Walker("bright", ["/school", "/school?part=accounts", "/school?part=mail", "/requests"])
+    yield Walker("bright", ["/school", "/school?part=late", "/school?part=accounts", "/school?part=mail", "/requests"])
 
 
 def _of_each_kind(pockets: list[dict[str, Any]]) -> list[dict[str, Any]]:

@@ -111,7 +111,7 @@ class Language(BrowserCase):
         self.walk(caseload.lead, (f"/g/{caseload.group.pk}/caseload",), DESK)
         self.walk(
             builders.person("bright", administrator=True),
-            ("/school", "/school?part=accounts", "/school?part=mail", "/requests"),
+            ("/school", "/school?part=late", "/school?part=accounts", "/school?part=mail", "/requests"),
             DESK,
         )
         page = self.page(None, "/health", locale=eyes.PSEUDO)

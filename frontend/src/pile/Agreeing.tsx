@@ -8,6 +8,7 @@ import { useDraft } from "../writing/useDraft";
 import type { Problem } from "../api/problem";
 import { packed, unpacked } from "../submission/mark";
 import type { Fields } from "../submission/mark";
+import { RUBRIC } from "../submission/rubricTexts";
 import { RubricLevels } from "./RubricLevels";
 import { TEXTS } from "./texts";
 import { TWO } from "./twoTexts";
@@ -52,7 +53,7 @@ export function Agreeing({ desk, marks, busy, problem, onAccept, onSendBack }: P
       <div className="flex flex-1 flex-col gap-4 p-4">
         <h3 className="text-base">{TWO.agree}</h3>
         <Compared rubric={rubric} points={points} marks={marks} onTake={(one) => change({ levels: { ...fields.levels, ...one.levels }, score: one.score === null || rubric ? fields.score : String(one.score) })} />
-        {rubric && <RubricLevels rubric={rubric} levels={fields.levels} score={null} points={points} onChange={(levels) => change({ levels })} />}
+        {rubric && <RubricLevels rubric={rubric} levels={fields.levels} own={desk.judged} ownIs={RUBRIC.theirs({ name: desk.student.given_name })} score={null} points={points} onChange={(levels) => change({ levels })} />}
         {!rubric && points !== null && (
           <label className="block font-bold">
             {TEXTS.score} <span className="font-normal text-quiet">{TEXTS.ofPointsPoints({ points })}</span>

@@ -50,11 +50,13 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
   if (pocket.log) return <FrozenLog pocket={pocket} log={pocket.log} />;
   const shown = pocket.evidence[Math.min(place, last)];
   return (
-    <div className="grid gap-4 xl:grid-cols-[minmax(0,1fr)_minmax(240px,340px)]">
+    <div className="@container">
+    <div className="grid gap-4 @[42rem]:grid-cols-[minmax(0,1fr)_minmax(240px,340px)]">
       <div className="min-w-0">
         {shown ? <Seen key={shown.id} evidence={shown} pocket={pocket.id} /> : <p className="rounded-md border border-edge bg-paper p-6 text-base">{TEXTS.nothingWasInThisPocket}</p>}
       </div>
       <Side pocket={pocket} shown={shown} onShow={setPlace} />
+    </div>
     </div>
   );
 }

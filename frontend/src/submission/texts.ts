@@ -16,7 +16,7 @@ export const TEXTS = catalogue("submission", {
   reflection: "Reflection",
   pocketCheck: "Pocket check",
   nothingWasInThisLog: "Nothing was in this log.",
-  wordsWordsSentencesSentences: message<{ words: number; sentences: number }>("{words, number} words, {sentences, number} sentences"),
+  wordsWordsSentencesSentences: message<{ words: number; sentences: number }>("{words, plural, one {# word} other {# words}}, {sentences, plural, one {# sentence} other {# sentences}}"),
   asItWasSaid: "As it was said",
   unchangedFromTheStarter: "Unchanged from the starter",
   thisIsTheVeryFile: "This is the very file that everybody began with.",
