@@ -131,8 +131,13 @@ def _dark(page: Page) -> None:
     _theme("dark")(page)
 
 
-def _contrast(page: Page) -> None:
-    _pocket(page)
+def _rubric(page: Page) -> None:
+    page.get_by_role("link", name="Hand-ins").click()
+    page.get_by_role("link", name="Change Recipe card").click()
+    page.locator("summary").filter(has_text="Rubric").click()
+    page.get_by_label("Weight of criterion 1").fill("4")
+    page.get_by_text("come to another score").wait_for()
+    page.get_by_role("group", name="Criteria").get_by_role("textbox").first.scroll_into_view_if_needed()
     _theme("contrast")(page)
 
 
@@ -184,7 +189,7 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "feedback": ("josh", TABLET, _feedback),
     "to-hand-in-phone": ("josh", PHONE, _to_hand_in),
     "pegs-dark": ("okafor", DESK, _dark),
-    "my-pockets-contrast": ("josh", DESK, _contrast),
+    "rubric-contrast": ("okafor", DESK, _rubric),
     "agreement": ("okafor", DESK, _agreement),
 }
 

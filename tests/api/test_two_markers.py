@@ -184,6 +184,8 @@ class Figures(TwoCase):
         self.assertEqual(drawn, self.ok(self.lead, "GET", f"{path}?size=6&seed=4"))
         self.assertEqual({one["by"] for one in drawn}, {self.lead.full_name, self.marsh.full_name})
         self.assertNotIn(self.handed.pk, [one["submission"] for one in drawn])
+        self.assertEqual([one["line"]["submission"] for one in drawn], [one["submission"] for one in drawn])
+        self.assertEqual({one["line"]["status"] for one in drawn}, {"accepted"})
         for query in ("size=0", "size=x", "seed=-1", "size=99999"):
             self.assertEqual(self.call(self.lead, "GET", f"{path}?{query}").status_code, 422)
 

@@ -62,7 +62,7 @@ class Judging(BrowserCase):
         mark = ReleasedMark.objects.get()
         self.assertEqual((mark.score, mark.earned, mark.why), (12, 16, "Ill for two weeks."))
         student = self.page(self.book.enrolment.person, f"/g/{self.eight.group.pk}/feedback")
-        expect(student.get_by_text("By the rule 16; your teacher decided: Ill for two weeks.")).to_be_visible()
+        expect(student.get_by_text("By the rule 16. Another score was given: Ill for two weeks.")).to_be_visible()
 
     def test_a_student_says_how_far_it_is_and_sees_it_beside_what_the_teacher_found(self) -> None:
         self.expected_complaints.append("422.*/submissions")

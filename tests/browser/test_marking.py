@@ -200,7 +200,7 @@ class Marking(BrowserCase):
         page.get_by_role("option", name="What they began with").click()
         expect(page.get_by_text("Name of the dish:")).to_be_visible()
         expect(page.get_by_role("heading", name="Ellery, Josh, submission 1")).to_be_visible()
-        page.get_by_role("button", name="Lay beside").click()
+        page.keyboard.press("w")
         page.get_by_role("option", name="Nothing beside it").click()
         expect(page.get_by_text("Name of the dish:")).to_have_count(0)
 

@@ -7,7 +7,8 @@ import re
 from playwright.sync_api import Page, expect
 
 from coatpeg.core.policy import Role
-from coatpeg.handins.models import HandIn, Submission
+from coatpeg.handins.models import HandIn, Outcome, Submission
+from coatpeg.marking import commands
 from coatpeg.marking.models import ReleasedMark
 from coatpeg.marking.two import ruling
 from tests import builders
@@ -71,6 +72,27 @@ class Pile(BrowserCase):
         lead.goto(f"{self.live_server_url}/g/{self.eight.group.pk}/hand-ins/{self.handin.pk}/marking")
         expect(lead.get_by_text("too few to say")).to_have_count(3)
         expect(lead.get_by_role("link", name="Open the submission of Dube, Kim0")).to_be_visible()
+
+    def test_a_sample_is_a_pile_of_its_own_that_is_stepped_through(self) -> None:
+        for at, one in enumerate(self.handed(3)):
+            levels = {"Care": ["fully"], "Words": [("not yet", "mostly", "fully")[at]]}
+            commands.review(
+                self.eight.lead, one.pk, Outcome.Kind.ACCEPTED, commands.Verdict("", None, levels), 0, self.now
+            )
+        page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/hand-ins/{self.handin.pk}/marking")
+        page.get_by_role("link", name="Look through them, one after the other").click()
+        lines = page.get_by_role("region", name="3 to look at once more").get_by_role("listitem")
+        expect(lines).to_have_count(3)
+        seen = set()
+        for _ in range(3):
+            seen.add(page.get_by_role("heading", name="· Soil").inner_text())
+            page.keyboard.press("n")
+            page.wait_for_timeout(400)
+        self.assertEqual(len(seen), 3)
+        expect(page).to_have_url(re.compile("sample="))
+        self.no_violation(page)
+        page.get_by_role("link", name="Back to how they were marked").click()
+        expect(page.get_by_role("heading", name="A sample to look at once more")).to_be_visible()
 
     def judge(self, page: Page, *digits: str) -> None:
         expect(page.get_by_text("2 criteria open")).to_be_visible()

@@ -19,7 +19,7 @@ from datetime import date, datetime, timedelta
 from enum import StrEnum
 from typing import NamedTuple
 
-from coatpeg.core.calendar.school_days import SchoolCalendar
+from coatpeg.core.calendar.school_days import SchoolCalendar, quick_days
 
 ONE_SECOND = timedelta(seconds=1)
 
@@ -178,15 +178,15 @@ def _without_submission(opens: datetime, due: datetime | None, has_work: bool, n
 
 
 def _late_days(calendar: SchoolCalendar) -> Callable[[datetime, datetime], int]:
-    """What counts the school days from a due moment to the local day of another, once for each quarter of an hour."""
-    known: dict[tuple[datetime, date, int], int] = {}
+    """What counts the school days from a due moment to the local day of another, once for each of these days."""
+    known: dict[tuple[datetime, date], int] = {}
+    day_of = quick_days(calendar)
 
     def count(due: datetime, at: datetime) -> int:
-        # Zones differ from UTC by whole quarters of an hour: within one the local day is the same.
-        key = (due, at.date(), at.hour * 4 + at.minute // 15)
+        key = (due, day_of(at))
         found = known.get(key)
         if found is None:
-            found = known[key] = calendar.between(calendar.local_day(due), calendar.local_day(at))
+            found = known[key] = calendar.between(calendar.local_day(due), key[1])
         return found
 
     return count
@@ -203,7 +203,7 @@ def judge_column(
 
     Cells without any event share one answer per (asked, due, has_work); a year group has few of those. A cell
     handed in on time, which most are, is told without a call; of late ones the school days are counted once for a
-    due moment and quarter of an hour. A property test holds all of it to ``judge``.
+    due moment and day. A property test holds all of it to ``judge``.
     """
     shared: dict[tuple[bool, datetime | None, bool], Standing] = {}
     limits: dict[datetime, datetime] = {}

@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Mapping
-from datetime import datetime
+from collections.abc import Callable, Iterator, Mapping
+from datetime import date, datetime
 from typing import Any
 
-from coatpeg.core.calendar.school_days import moment_of
+from coatpeg.core.calendar.school_days import moment_of, quick_days
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.asking import DueSource, is_closed
 from coatpeg.core.handins.standing import ONE_SECOND, Status
 from coatpeg.core.handins.worklist import QUIET_AFTER
-from coatpeg.core.outlines.filling import chips
+from coatpeg.core.outlines.filling import Filled, chips
 from coatpeg.core.people.names import search_key
 from coatpeg.core.policy import Action
 from coatpeg.handins.asked.asking import AskedHandIn
-from coatpeg.handins.board.situation import Cell, Situation, facts_in, situation
+from coatpeg.handins.board.situation import Cell, Situation, facts_in, filled_by_now, last_works, situation
 from coatpeg.handins.lines import submissions_of
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import chip_data
@@ -47,6 +47,7 @@ def board(group_id: int, now: datetime, *, agreed: bool) -> tuple[dict[str, Any]
     """
     view = situation(group_id, now)
     states, rows = _packed(view)
+    last = last_works(view)
     changes = [one.changes_at for one in view.standings.values() if one.changes_at]
     closings = [one.asked.closes.moment(view.calendar) + ONE_SECOND for one in view.handins if one.asked.closes]
     changes += [one for one in closings if one > now]
@@ -55,7 +56,8 @@ def board(group_id: int, now: datetime, *, agreed: bool) -> tuple[dict[str, Any]
     found = {
         **frame(view),
         "students": [
-            _row(view, member, list(cells), agreed=agreed) for member, cells in zip(view.members, rows, strict=True)
+            _row(view, member, list(cells), units, last.get(member.enrolment_id), agreed=agreed)
+            for member, cells, units in zip(view.members, rows, filled_by_now(view), strict=True)
         ],
         "states": states,
         "changes_at": changes_at,
@@ -123,6 +125,7 @@ def _packed(view: Situation) -> tuple[list[dict[str, Any]], Iterator[tuple[int, 
     # Where nothing was handed in, cells that stand alike share one standing and one due: looked up by these.
     without: dict[tuple[int, int], int] = {}
     standings, dues, facts = view.standings, view.dues, view.facts
+    day_of = quick_days(view.calendar)
     ids = [member.enrolment_id for member in view.members]
     columns = []
     for handin in view.handins:
@@ -132,7 +135,7 @@ def _packed(view: Situation) -> tuple[list[dict[str, Any]], Iterator[tuple[int, 
             alike = (id(standings[cell]), id(dues[cell]))
             place = None if cell in facts else without.get(alike)
             if place is None:
-                place = places.setdefault(_key(view, cell), len(places))
+                place = places.setdefault(_key(view, cell, day_of), len(places))
                 if cell not in facts:
                     without[alike] = place
             column.append(place)
@@ -141,7 +144,9 @@ def _packed(view: Situation) -> tuple[list[dict[str, Any]], Iterator[tuple[int, 
     return [dict(zip(CELL, key, strict=True)) for key in places], rows
 
 
-def _row(view: Situation, member: Member, cells: list[int], *, agreed: bool) -> dict[str, Any]:
+def _row(
+    view: Situation, member: Member, cells: list[int], filled: Filled, last: datetime | None, *, agreed: bool
+) -> dict[str, Any]:
     enrolled = member.student.enrolled
     return {
         **face(member),
@@ -150,7 +155,7 @@ def _row(view: Situation, member: Member, cells: list[int], *, agreed: bool) -> 
         "joined": enrolled.first,
         "left_on": enrolled.last,
         "left": enrolled.last is not None and enrolled.last < view.today,
-        **row_state(view, member, agreed=agreed),
+        **_state(view, member, filled, last, agreed=agreed),
         "cells": cells,
     }
 
@@ -160,8 +165,12 @@ def row_state(view: Situation, member: Member, *, agreed: bool) -> dict[str, Any
 
     ``agreed``: whether who reads it is told that something was agreed with learning support.
     """
-    filled = view.filled(member, whole=False)
-    last_work = view.last_work(member)
+    return _state(view, member, view.filled(member, whole=False), view.last_work(member), agreed=agreed)
+
+
+def _state(
+    view: Situation, member: Member, filled: Filled, last_work: datetime | None, *, agreed: bool
+) -> dict[str, Any]:
     days = view.quiet_days(member, last_work)
     return {
         "met": filled.met,
@@ -177,21 +186,21 @@ CELL = ("status", "late", "late_days", "overdue", "came", "count", "due", "no_pe
 """What a cell of the board says; ``came`` is the day of the newest submission that stands."""
 
 
-def _key(view: Situation, cell: Cell) -> tuple[Any, ...]:
+def _key(view: Situation, cell: Cell, day_of: Callable[[datetime], date]) -> tuple[Any, ...]:
     """One student and hand-in, judged: what stands under the names of ``CELL``."""
     status, late, late_days, _, overdue, _ = view.standings[cell]
     facts, due = view.facts.get(cell), view.dues[cell]
     came = count = None
     if facts is not None:
         count = facts.submissions
-        came = view.calendar.local_day(facts.newest_at) if facts.newest_at else None
+        came = day_of(facts.newest_at) if facts.newest_at else None
     day = due.due.day if due.due else None
     return status.value, late, late_days, overdue, came, count or 0, day, due.source is DueSource.NO_PERIOD
 
 
 def cell(view: Situation, enrolment_id: int, handin: AskedHandIn) -> dict[str, Any]:
     """One student and hand-in, judged."""
-    return dict(zip(CELL, _key(view, (enrolment_id, handin.id)), strict=True))
+    return dict(zip(CELL, _key(view, (enrolment_id, handin.id), view.calendar.local_day), strict=True))
 
 
 def opened_cell(person: Person, group_id: int, handin_id: int, enrolment_id: int, now: datetime) -> dict[str, Any]:

@@ -12,7 +12,7 @@ from coatpeg.core.errors import Gone
 from coatpeg.core.handins.asking import EffectiveDue, stays_asked
 from coatpeg.core.handins.standing import NOTHING, Facts, Standing, Status, by_newest, judge_column
 from coatpeg.core.handins.worklist import QUIET_AFTER, quiet_days
-from coatpeg.core.outlines.filling import Filled, Wanted, portfolio_filled
+from coatpeg.core.outlines.filling import Filled, Wanted, filled, portfolio_filled
 from coatpeg.events.moments import quick
 from coatpeg.events.prepared import OfGroup
 from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
@@ -20,7 +20,7 @@ from coatpeg.handins.models import KeptFacts
 from coatpeg.outlines.reading import PocketOutline, outline
 from coatpeg.people.calendars import class_weeks, school_calendar
 from coatpeg.people.rosters import Member, members
-from coatpeg.portfolios.counting import Content, contents_of_group
+from coatpeg.portfolios.counting import NO_CONTENT, Content, contents_of_group
 from coatpeg.portfolios.wanting import asked_of, frozen_wants, states
 
 Cell = tuple[int, int]
@@ -82,6 +82,45 @@ class Situation:
             if (content := self.contents.get((member.enrolment_id, pocket.id))) and content.last_work_at
         ]
         return max(moments, default=None)
+
+
+def filled_by_now(view: Situation) -> list[Filled]:
+    """How far each student's portfolio is filled as of today, in their order: ``Situation.filled`` for all of them.
+
+    What is wanted is worked out once for students who stand alike, and units once for what is wanted and lies there.
+    """
+    counting = [one for one in view.outline if one.counts and not one.retired and one.open_on(view.today)]
+    asked: dict[int, list[tuple[int, Wanted]]] = {}
+    known: dict[tuple[int, int], Filled] = {}
+    found = []
+    for member in view.members:
+        mine = asked.get(id(member.student))
+        if mine is None:
+            mine = asked[id(member.student)] = [(one.id, view.asked(member, one, one.wanted)) for one in counting]
+        met = wanted = 0
+        for pocket, now_wanted in mine:
+            cell = (member.enrolment_id, pocket)
+            asks, pieces = view.frozen.get(cell) or now_wanted, view.contents.get(cell, NO_CONTENT).pieces
+            # All of these are held by the view: no two of them share a place in memory while this runs.
+            units = known.get((id(asks), id(pieces)))
+            if units is None:
+                units = known[id(asks), id(pieces)] = filled(asks, pieces)
+            met, wanted = met + units.met, wanted + units.wanted
+        found.append(Filled(met, wanted))
+    return found
+
+
+def last_works(view: Situation) -> dict[int, datetime]:
+    """When each student last worked in any pocket, by enrolment: ``Situation.last_work`` for all of them."""
+    pockets = {one.id for one in view.outline}
+    found: dict[int, datetime] = {}
+    for (enrolment, pocket), content in view.contents.items():
+        at = content.last_work_at
+        if at is not None and pocket in pockets:
+            before = found.get(enrolment)
+            if before is None or at > before:
+                found[enrolment] = at
+    return found
 
 
 def situation(

@@ -53,7 +53,7 @@ def see_sample(
     seed: int = 1,
 ) -> Any:
     """A sample of marked work to moderate; the same by the same seed."""
-    return figures.to_moderate(person_of(request), group_id, handin_id, size, seed)
+    return figures.to_moderate(person_of(request), group_id, handin_id, size, seed, now())
 
 
 @router.post(

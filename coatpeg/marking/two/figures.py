@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import asdict
+from datetime import datetime
 from decimal import Decimal
 from typing import Any
 
@@ -17,10 +18,13 @@ from coatpeg.core.marking.agreement import agreement
 from coatpeg.core.marking.moderating import Marked, sample
 from coatpeg.core.marking.rubrics import Rubric, rubric_from_data
 from coatpeg.core.policy import Action
+from coatpeg.handins.board.situation import situation
+from coatpeg.handins.lines import standing_data
 from coatpeg.handins.models import HandIn
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two.marks import rule_of
 from coatpeg.marking.two.ruling import handin_in
+from coatpeg.people.faces import face
 from coatpeg.people.models import Person
 
 MOST_SAMPLE = 200
@@ -79,8 +83,10 @@ def _share(one: ReleasedMark) -> float:
     return float(one.score / one.points) if one.score is not None and one.points else 0.0
 
 
-def to_moderate(person: Person, group_id: int, handin_id: int, size: int, seed: int) -> list[dict[str, Any]]:
-    """A sample of what was accepted with a score: three queries beside the policy's."""
+def to_moderate(
+    person: Person, group_id: int, handin_id: int, size: int, seed: int, now: datetime
+) -> list[dict[str, Any]]:
+    """A sample of what was accepted with a score, each with its line in a pile of its own; queries are few."""
     handin = handin_in(person, Action.SEE_AGREEMENT, group_id, handin_id)
     if not 1 <= size <= MOST_SAMPLE or not 0 <= seed <= MOST_SEED:
         raise Invalid(
@@ -101,14 +107,35 @@ def to_moderate(person: Person, group_id: int, handin_id: int, size: int, seed: 
         )
         for pk, one in rows.items()
     ]
+    drawn = sample(marked, size, seed)
+    if not drawn:
+        return []
+    of = [rows[pk].outcome.submission for pk, _ in drawn]
+    view = situation(group_id, now, enrolments=frozenset(one.enrolment_id for one in of))
+    faces = {one.enrolment_id: face(one) for one in view.members}
+    lines = {
+        one.pk: {
+            "submission": one.pk,
+            "at": one.at,
+            "count": one.number,
+            "group": group_id,
+            "class_name": "",
+            "handin": {"id": handin.pk, "title": handin.title},
+            "student": faces[one.enrolment_id],
+            "agree": False,
+            **standing_data(view.standings[one.enrolment_id, handin.pk]),
+        }
+        for one in of
+    }
     return [
         {
             "submission": pk,
+            "line": lines[pk],
             "why": why.value,
             "student": rows[pk].outcome.submission.enrolment.person.listed,
             "score": float(rows[pk].score or 0),
             "points": float(rows[pk].points or 0),
             "by": rows[pk].outcome.person.full_name,
         }
-        for pk, why in sample(marked, size, seed)
+        for pk, why in drawn
     ]

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from coatpeg.marking.shapes import Waiting
 from coatpeg.people.shapes import Named, Shape
 
 
@@ -80,6 +81,8 @@ class SampledShape(Shape):
     score: float
     points: float
     by: str
+    line: Waiting
+    """As it stands in a pile of its own."""
 
 
 class OpenIn(Shape):

@@ -189,6 +189,11 @@ function Sample({ groupId, handin }: { groupId: number; handin: number }) {
         </label>
       </div>
       {found.isSuccess && drawn.length === 0 && <p>{TEXTS.noSample}</p>}
+      {drawn[0] && (
+        <Link to={`/g/${groupId}/pile/${drawn[0].submission}?sample=${handin}.${size}.${Number(seed) || 1}`} className="inline-flex min-h-9 items-center self-start font-semibold text-in underline">
+          {TEXTS.lookThrough}
+        </Link>
+      )}
       {drawn.length > 0 && (
         <table className="w-full border-collapse overflow-hidden rounded-lg border border-edge bg-paper">
           <thead>
@@ -204,7 +209,7 @@ function Sample({ groupId, handin }: { groupId: number; handin: number }) {
             {drawn.map((one) => (
               <tr key={one.submission} className="border-b border-line last:border-0">
                 <td className="px-3 py-1.5">
-                  <Link to={`/g/${groupId}/pile/${one.submission}`} aria-label={TEXTS.open({ student: one.student })} className="inline-flex min-h-8 items-center font-semibold text-in underline">
+                  <Link to={`/g/${groupId}/pile/${one.submission}?sample=${handin}.${size}.${Number(seed) || 1}`} aria-label={TEXTS.open({ student: one.student })} className="inline-flex min-h-8 items-center font-semibold text-in underline">
                     {one.student}
                   </Link>
                 </td>

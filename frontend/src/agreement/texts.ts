@@ -30,6 +30,7 @@ export const TEXTS = catalogue("agreement", {
   nothing: "–",
   what: "Kappa is Cohen’s, for two markers, plain and with weights over the order of the levels; alpha is Krippendorff’s, for any number of markers. 1 is full agreement, 0 what chance would give. The interval is of the quadratic kappa (with more than two markers of alpha), from 500 resamples.",
   sample: "A sample to look at once more",
+  lookThrough: "Look through them, one after the other",
   sampleHint: "Some of the best, the middle and the weakest, what lies at a border, and something of each marker. The same number draws the same sample.",
   size: "How many",
   seed: "Number of the draw",

@@ -11246,6 +11246,7 @@ export interface components {
         SampledShape: {
             /** By */
             by: string;
+            line: components["schemas"]["Waiting"];
             /** Points */
             points: number;
             /** Score */

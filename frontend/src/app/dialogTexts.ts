@@ -68,6 +68,7 @@ export const KEYS: {
         [", .", "the artefact before, the next one, in a pocket with several"],
         ["c", "comments on the words that are chosen, else on a spot of the picture; Ctrl Enter keeps it"],
         ["d", "draws on the picture, and stops drawing; Ctrl Z undoes a stroke"],
+        ["w", "lays something beside the work: an earlier submission, what they began with, another student’s"],
         ["+ - r", "a picture larger, smaller, turned"],
         ["1 … 8 0", "the level of the first open criterion of a rubric; 0: not judged"],
         ["Ctrl Enter", "accepts, and opens the next"],

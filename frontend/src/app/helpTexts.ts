@@ -12,7 +12,7 @@ const HELP: Record<string, string> = catalogue("app.help", {
   shows: "Pages that students made of the work they are proud of. The class sees the ones that you open to it.",
   setup: "Who is in the class, who works with it, and the days of the school. Paste a list to bring students in: each has a portfolio from then on.",
   caseload: "The students you support, in all their classes. What is agreed here counts everywhere from its first day.",
-  school: "The calendar, the accounts and the mail of the whole school. What you change here counts in every class.",
+  school: "The calendar, what being late costs, the accounts and the mail of the whole school. What you change here counts in every class.",
   requests: "Somebody asks for a student whom you know. Until you say yes, they see nothing of the student but the name they typed.",
   portfolio: "The portfolio as its student has it. Looking changes nothing; a comment is for the student to read.",
 });

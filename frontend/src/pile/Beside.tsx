@@ -1,7 +1,7 @@
 /** What lies beside the work that is marked: an earlier submission, what the student began with, or another student's. */
 import { useQuery } from "@tanstack/react-query";
 import { Columns2 } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Row } from "../api/board";
 import type { Schema } from "../api/client";
 import { boardQuery, cellQuery, givenQuery, submissionQuery } from "../api/queries";
@@ -10,6 +10,7 @@ import { FrozenPockets } from "../submission/FrozenPockets";
 import { GivenFiles } from "../submission/GivenFiles";
 import { GIVEN } from "../submission/givenTexts";
 import { SaidProvider } from "../submission/said/SaidProvider";
+import { isTyped, useLetterKeys } from "../ui/keys";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { RichText } from "../ui/reading/RichText";
 import { listed } from "../ui/words";
@@ -46,7 +47,28 @@ export function BesideChoice({ desk, groupId, value, onChange }: ChoiceProps) {
     </>
   );
   const className = `inline-flex min-h-8 items-center gap-2 rounded-md border px-3 font-semibold ${value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`;
-  return <OnFirstUse kind="Choices" face={{ className, content, onNear: () => setNear(true) }} value={value} options={options} onChange={onChange} />;
+  const place = useRef<HTMLSpanElement>(null);
+  const letters = useLetterKeys();
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.key !== "w" || !letters || isTyped(event)) return;
+      event.preventDefault();
+      setNear(true);
+      const button = place.current?.querySelector("button");
+      button?.focus();
+      // As a hand does it: by a click while the list is not loaded yet, by the arrow that leads into it from then on.
+      button?.click();
+      button?.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowDown", bubbles: true }));
+    };
+    document.addEventListener("keydown", listen);
+    return () => document.removeEventListener("keydown", listen);
+  }, [letters]);
+  const choice = <OnFirstUse kind="Choices" face={{ className, content, onNear: () => setNear(true) }} value={value} options={options} onChange={onChange} />;
+  return (
+    <span ref={place} className="contents">
+      {choice}
+    </span>
+  );
 }
 
 /** The others who have handed this in, by name. */

@@ -144,10 +144,16 @@ function List({ pile, left, waiting, chosen, groupId, arranged, desks }: ListPro
           </button>
         )}
         <h2 id="pile" className="figures font-bold">
-          {TEXTS.countToMark({ count: waiting.length })}
+          {arranged.sample ? TEXTS.countSampled({ count: waiting.length }) : TEXTS.countToMark({ count: waiting.length })}
         </h2>
         <Takes count={waiting.length} pace={pile.pace ?? null} />
-        <Arrange all={left} groupId={groupId} arranged={arranged} />
+        {arranged.sample ? (
+          <Link to={`/g/${groupId}/hand-ins/${arranged.sample.handin}/marking`} className="min-h-7 text-sm text-in underline">
+            {TEXTS.backToAgreement}
+          </Link>
+        ) : (
+          <Arrange all={left} groupId={groupId} arranged={arranged} />
+        )}
         {only && <ReleaseAll groupId={only.group} handin={only.handin} />}
       </div>
       <ol className="min-h-0 flex-1 overflow-y-auto">

@@ -19,6 +19,19 @@ export interface Arranged {
   all: boolean;
   /** The filter of the pegs that is on, as a query string; empty where none is. It is of one class. */
   filter: string;
+  /** A sample of what is marked, to look at once more: of which hand-in, how many, by which number; null for what waits. */
+  sample: Sample | null;
+}
+
+export interface Sample {
+  handin: number;
+  size: number;
+  seed: number;
+}
+
+function sampleIn(address: URLSearchParams): Sample | null {
+  const found = /^(\d{1,9})\.(\d{1,3})\.(\d{1,9})$/.exec(address.get("sample") ?? "");
+  return found ? { handin: Number(found[1]), size: Number(found[2]), seed: Number(found[3]) } : null;
 }
 
 /** What filters the pegs and filters the pile as well: it has a hand-in and an order of its own. */
@@ -36,11 +49,13 @@ export function arrangedBy(address: URLSearchParams): Arranged {
     order: ORDERS.find((one) => one === address.get("order")) ?? "oldest",
     all,
     filter: all ? "" : filterIn(address),
+    sample: sampleIn(address),
   };
 }
 
 /** For the address, with its question mark; empty where all of the class are shown, the oldest first. */
-export function searchOf({ of, order, all, filter }: Arranged): string {
+export function searchOf({ of, order, all, filter, sample }: Arranged): string {
+  if (sample) return `?sample=${sample.handin}.${sample.size}.${sample.seed}`;
   const address = new URLSearchParams(all ? "" : filter);
   if (all) address.set("all", "1");
   if (of !== null) address.set("of", String(of));

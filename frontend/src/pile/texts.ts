@@ -43,6 +43,8 @@ export const TEXTS = catalogue("pile", {
   thereIsNothingToDecide: "There is nothing to decide here now.",
   nextToMark: "Next to mark",
   countToMark: message<{ count: number }>("{count, number} to mark"),
+  countSampled: message<{ count: number }>("{count, number} to look at once more"),
+  backToAgreement: "Back to how they were marked",
   takes: message<{ hours: number; minutes: number }>("about {hours, plural, =0 {} other {# h }}{minutes, number} min at today’s pace"),
   whichHandIn: "Hand-in",
   whichClasses: "Classes",

@@ -1,11 +1,13 @@
 """School days, weeks of a term, and local moments."""
 
 from datetime import UTC, date, datetime, time, timedelta
-from zoneinfo import ZoneInfo
+from zoneinfo import ZoneInfo, available_timezones
 
 from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import strategies as st
 
-from coatpeg.core.calendar.school_days import SchoolCalendar, Term, moment_of
+from coatpeg.core.calendar.school_days import SchoolCalendar, Term, moment_of, quick_days
 
 AUTUMN = Term("Autumn", date(2026, 9, 7), date(2026, 12, 11))
 SPRING = Term("Spring", date(2027, 1, 4), date(2027, 3, 26))
@@ -109,3 +111,15 @@ class Moments(SimpleTestCase):
     def test_the_local_day_of_a_moment_near_midnight(self) -> None:
         late = datetime(2026, 7, 1, 23, 30, tzinfo=UTC)
         self.assertEqual(CALENDAR.local_day(late), date(2026, 7, 2))
+
+
+class QuickDays(SimpleTestCase):
+    @given(
+        st.sampled_from(sorted(available_timezones())),
+        st.lists(st.datetimes(datetime(2000, 1, 1), datetime(2100, 1, 1), timezones=st.just(UTC)), min_size=1),
+    )
+    def test_the_day_of_each_moment_is_that_of_its_zone(self, zone: str, moments: list[datetime]) -> None:
+        """Against ``zoneinfo``, in every zone that it knows."""
+        day_of = quick_days(SchoolCalendar(zone=zone))
+        near = [one + timedelta(minutes=at) for one in moments for at in (0, 14, 15, -1)]
+        self.assertEqual([day_of(one) for one in near], [one.astimezone(ZoneInfo(zone)).date() for one in near])
