@@ -10,7 +10,7 @@ from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import NOW, TODAY, klass
 
-QUERIES = 15
+QUERIES = 16
 """Statements of one page, session and person among them."""
 
 
