@@ -16,7 +16,7 @@ from coatpeg.notices import fanning, mailing
 from coatpeg.notices.models import Delivery
 from coatpeg.outlines import dealing
 from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term, WorkingGroup
-from demo import building, desk, extras, names, others, saying
+from demo import building, desk, extras, names, others, saying, shelves
 from demo.building import Days, Kept
 from demo.plot import SECTIONS, ZONE, Student, plan_handins
 from demo.term import live
@@ -117,6 +117,7 @@ def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: C
     extras.looked_in(team["okafor"], students, now - timedelta(days=1))
     extras.waiting_list(group, students, now)
     desk.lately(team["okafor"], group.pk, now)
+    shelves.plot(team["okafor"], group.pk, students, pockets, days.of(10, 0), now)
     saying.said(team, group.pk, now)
     return students
 
@@ -136,7 +137,9 @@ def _comers_and_goers(students: list[Kept], days: Days) -> None:
 def _crew(team: dict[str, Person], days: Days) -> list[Kept]:
     group = building.group("Stage crew", "class", days, {team["marsh"]: Role.LEAD})
     students = building.enrol(group, building.people(names.deal(9, SEED + 1), {}), days.monday, seed=2)
-    others.crew(group, team["marsh"], students, days, datetime.combine(days.monday, time(8), tzinfo=UTC))
+    start = datetime.combine(days.monday, time(8), tzinfo=UTC)
+    others.crew(group, team["marsh"], students, days, start)
+    shelves.crew(team["marsh"], group.pk, start)
     return students
 
 

@@ -79,6 +79,10 @@ class Action(StrEnum):
     SEE_TEMPLATE = "see the template"
     READ_DIRECTIONS = "read what the staff give with a pocket"
     EDIT_TEMPLATE = "change the template"
+    SEE_CUPBOARD = "see the cupboard"
+    KEEP_CUPBOARD = "put things into the cupboard"
+    GIVE_OUT = "give copies out"
+    SEE_COPIES = "see who has a copy"
     SEE_GALLERY = "see the gallery of templates"
     SEE_CASELOAD = "see the students of a caseload"
     SEE_ADJUSTMENTS = "see what was agreed for a student"
@@ -126,6 +130,10 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.SEE_TEMPLATE: _STAFF,
     Action.READ_DIRECTIONS: (*_STAFF, Role.STUDENT, Role.LEAVER),
     Action.EDIT_TEMPLATE: _SETTERS,
+    Action.SEE_CUPBOARD: (*_STAFF, Role.STUDENT, Role.LEAVER),
+    Action.KEEP_CUPBOARD: _SETTERS,
+    Action.GIVE_OUT: _SETTERS,
+    Action.SEE_COPIES: _STAFF,
     Action.SEE_CASELOAD: _SETTERS,
     Action.SEE_ADJUSTMENTS: _SETTERS,
     Action.KEEP_ADJUSTMENTS: (),
@@ -230,6 +238,9 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_STAFF: "The staff of a class is shown to its staff.",
     Action.SEE_TEMPLATE: "The template is for the staff of the class.",
     Action.EDIT_TEMPLATE: "Only the lead and co-teachers of the class change its template.",
+    Action.KEEP_CUPBOARD: "Only the lead and co-teachers of the class put things into its cupboard.",
+    Action.GIVE_OUT: "Only the lead and co-teachers of the class give copies out.",
+    Action.SEE_COPIES: "Who has a copy is for the staff of the class.",
     Action.SEE_GALLERY: "The gallery is for the staff.",
     Action.SEE_CASELOAD: "A caseload is seen by its lead and co-teachers.",
     Action.SEE_ADJUSTMENTS: "What was agreed for a student is for the coordinator and the leads.",

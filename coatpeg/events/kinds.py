@@ -19,6 +19,7 @@ class Kind(StrEnum):
     ADJUSTMENTS = "adjustments"
     TEMPLATE = "template"
     GALLERY = "gallery"
+    CUPBOARD = "cupboard"
     ROSTER = "roster"
     LISTS = "lists"
     STAFF = "staff"
@@ -27,7 +28,8 @@ class Kind(StrEnum):
 
 _VERBS = {
     Kind.WORK: (
-        "artefact_added artefact_ready artefact_renamed artefact_replaced cover_picture_kept cover_set evidence_moved "
+        "artefact_added artefact_ready artefact_renamed artefact_replaced copy_given copy_laid copy_renewed "
+        "copy_taken_back cover_picture_kept cover_set evidence_moved "
         "evidence_removed evidence_restored page_added page_moved page_removed page_restored page_written "
         "reflection_spoken reflection_unsaid row_added row_artefact_kept row_changed row_removed row_restored "
         "rows_pasted text_written"
@@ -52,6 +54,10 @@ _VERBS = {
         "pocket_file_removed pocket_file_restored pocket_moved pocket_removed pocket_restored pocket_retired "
         "section_added section_changed section_moved section_removed template_adopted template_carried_over "
         "template_published template_withdrawn template_looked_through units_laid_out"
+    ),
+    Kind.CUPBOARD: (
+        "cupboard_item_put_in cupboard_item_changed cupboard_item_removed cupboard_item_restored given_out "
+        "given_out_taken_back given_out_again"
     ),
     Kind.ROSTER: (
         "card_made card_voided came_back enrolled left password_given pegs_swapped roster_undone student_changed "

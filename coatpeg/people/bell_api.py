@@ -36,6 +36,8 @@ class NoticeLine(Shape):
         "answered",
         "class_noted",
         "commented",
+        "copy_renewed",
+        "given_out",
         "handed_in",
         "handed_in_for",
         "handin_moved",

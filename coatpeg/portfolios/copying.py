@@ -34,7 +34,7 @@ from coatpeg.portfolios.models import (
 )
 
 LONGEST_TITLE = 120
-_WORDS = ("text", "html", "words", "sentences")
+_WORDS = ("text", "html", "words", "sentences", "begun_as")
 
 
 @dataclass
@@ -187,6 +187,7 @@ class _Copying:
                 stored=of.stored,
                 came_sha256=of.came_sha256,
                 link=of.link,
+                given=of.given,
                 made_at=of.made_at,
             )
             written = WrittenText.objects.filter(artefact=of).first()

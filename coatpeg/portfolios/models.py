@@ -32,6 +32,8 @@ class Artefact(models.Model):
     title = models.CharField(max_length=130, db_collation="utf8mb4_bin")
     stored = models.ForeignKey(StoredFile, models.PROTECT, null=True)
     came_sha256 = models.CharField(max_length=64, blank=True, default="", db_collation="utf8mb4_bin")
+    given = models.BooleanField(default=False)
+    """It is a copy from the cupboard: as it came it is no work."""
     link = models.CharField(max_length=2000, blank=True, default="", db_collation="utf8mb4_bin")
     made_at = models.DateTimeField()
 
@@ -56,6 +58,8 @@ class KeptText(models.Model):
     sentences = models.PositiveIntegerField(default=0)
     version = models.PositiveIntegerField(default=0)
     changed_at = models.DateTimeField()
+    begun_as = models.TextField(blank=True, default="")
+    """The words that it was given with, plain: as long as it says just these it is no work."""
 
     class Meta:
         """A part of other models."""

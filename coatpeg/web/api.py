@@ -17,6 +17,8 @@ from ninja.security import SessionAuth
 
 from coatpeg.core.errors import CoatPegError, Invalid, TooLarge
 from coatpeg.core.portfolios import tus
+from coatpeg.cupboard.api import router as cupboard_router
+from coatpeg.cupboard.files_api import router as cupboard_files_router
 from coatpeg.files.uploads_api import router as uploads_router
 from coatpeg.handins.api import router as handins_router
 from coatpeg.marking.annotations.api import router as annotations_router
@@ -83,6 +85,8 @@ ROUTERS = (
     outline_router,
     portfolios_router,
     uploads_router,
+    cupboard_router,
+    cupboard_files_router,
     handins_router,
     marking_router,
     phrases_router,

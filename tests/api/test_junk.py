@@ -23,7 +23,14 @@ JUNK: list[Any] = [
     None, "", " ", "x", "x" * 6_000, "\x00", "\u202eabc", "🧥", "=1+1", "<b>", "../../etc", "2026-02-31", "2026-11-04",
     "25:99", "1e309", -1, 0, 1, 2**31, 2**63, 2**70, 1.5, -0.0, True, [], {}, [None], [[]], {"a": 1}, [1, 1], ["name", "name"],
 ]  # fmt: skip
-UPLOADS = {"add_file", "read_calendar_file", "read_list_file", "speak_annotation", "bring_annotations"}
+UPLOADS = {
+    "add_file",
+    "read_calendar_file",
+    "read_list_file",
+    "speak_annotation",
+    "bring_annotations",
+    "put_file_in_cupboard",
+}
 FILES = (
     b"",
     b"\x00",
@@ -86,6 +93,9 @@ class Documented(ApiCase):
             "answer_id": own.answer.pk,
             "note_id": own.note.pk,
             "class_note_id": own.class_note.pk,
+            "item_id": own.item.pk,
+            "copy_id": own.copy.pk,
+            "given_id": own.given_out.pk,
             "file_id": own.given.pk,
             "page_id": own.loose.pk,
             "size": "small",

@@ -17,6 +17,9 @@ from django.http import HttpResponse
 from django.test import Client
 
 from coatpeg.core.policy import Action, Relation, Role, decide
+from coatpeg.cupboard import giving, taking
+from coatpeg.cupboard import keeping as cupboard_keeping
+from coatpeg.cupboard.models import CupboardCopy, CupboardItem, GivenOut
 from coatpeg.events.models import Event
 from coatpeg.files import keeping, uploads
 from coatpeg.files.models import Upload
@@ -86,6 +89,10 @@ class Things:
     answer: Answer
     note: StaffNote
     class_note: ClassNote
+    item: CupboardItem
+    copy: CupboardCopy
+    """Taken by the student."""
+    given_out: GivenOut
     asked: JoinRequest
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
@@ -143,6 +150,7 @@ def things(name: str, prefix: str) -> Things:
         KeptFilter.objects.create(group=of.group, person=of.lead, name="Owing", address="show=not_in", shared=True),
         phrase_of(of),
         *said_on(of, portfolio),
+        *cupboard(of, portfolio, plan),
         request(of, builders.person(f"{prefix}wanted"), of.lead),
         request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
     )
@@ -166,6 +174,16 @@ def said_on(of: Class, portfolio: Portfolio) -> tuple[Annotation, Answer, StaffN
     answer = Answer.objects.create(annotation=said, person=of.lead, text="And here.", at=NOW)
     told = ClassNote.objects.create(handin=seen.handin, person=of.lead, key="said", text="Weigh it.", at=NOW)
     return said, answer, note, told
+
+
+def cupboard(of: Class, portfolio: Portfolio, pocket: Pocket) -> tuple[CupboardItem, CupboardCopy, GivenOut]:
+    """A document in the cupboard, a copy of it that the student took, and what was given out to another student."""
+    sheet = SimpleUploadedFile("sheet.txt", b"Wash your hands.")
+    item = cupboard_keeping.put_file_in(of.lead, of.group.pk, sheet, "sheet.txt", NOW)
+    shown = cupboard_keeping.ItemPlan("sheet.txt")
+    item = cupboard_keeping.change(of.lead, item.pk, item.version, shown, NOW)
+    copy = taking.take(portfolio.enrolment.person, portfolio.pk, pocket.pk, item.pk, NOW)
+    return item, copy, giving.give(of.lead, item.pk, pocket.pk, giving.Audience(), "given", NOW)
 
 
 def request(into: Class, student: Person, by: Person) -> JoinRequest:
@@ -270,6 +288,16 @@ def cover_picture(client: Client, t: Things) -> HttpResponse:
 def calendar_file(client: Client, t: Things) -> HttpResponse:
     text = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:test\r\nEND:VCALENDAR\r\n"
     return client.post("/api/calendar/files", {"file": SimpleUploadedFile("days.ics", text.encode())})
+
+
+def cupboard_file(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/groups/{t.of.group.pk}/cupboard/files", {"file": file})
+
+
+def newer_cupboard_file(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/cupboard/{t.item.pk}/newer", {"file": file, "version": t.item.version})
 
 
 def list_file(client: Client, t: Things) -> HttpResponse:
@@ -561,6 +589,30 @@ CALLS: dict[str, Call] = {
     "see_feedback": get(BOOK + "/feedback"),
     "hand_in": send("post", BOOK + "/handins/{t.handin.pk}/submissions", lambda t: {"seen": 0}),
     "take_back": send("post", SUBMITTED + "/take-back"),
+    "see_cupboard": get(GROUP + "/cupboard"),
+    "put_in_cupboard": send("post", GROUP + "/cupboard", lambda t: {"kind": "page", "title": "Sheet", "html": "Wash."}),
+    "put_file_in_cupboard": cupboard_file,
+    "see_item": get("/api/cupboard/{t.item.pk}"),
+    "read_item": send("post", "/api/cupboard/{t.item.pk}/read"),
+    "change_item": send("put", "/api/cupboard/{t.item.pk}", lambda t: {"title": "Other", "version": t.item.version}),
+    "change_item_file": newer_cupboard_file,
+    "remove_item": send("delete", "/api/cupboard/{t.item.pk}"),
+    "restore_item": send("post", "/api/cupboard/{t.item.pk}/restore"),
+    "see_copies": get("/api/cupboard/{t.item.pk}/copies"),
+    "read_item_file": get("/api/cupboard/{t.item.pk}/file"),
+    "read_item_thumbnail": get("/api/cupboard/{t.item.pk}/thumbnail"),
+    "view_item": get("/api/cupboard/{t.item.pk}/view"),
+    "view_item_document": get("/api/cupboard/{t.item.pk}/view/document"),
+    "view_item_page": get("/api/cupboard/{t.item.pk}/view/pages/1"),
+    "take_copy": send("post", "/api/portfolios/{t.portfolio.pk}/cupboard/{t.item.pk}", lambda t: {"pocket": t.page.pk}),
+    "put_copy_back": send("delete", "/api/copies/{t.copy.pk}"),
+    "open_copies": send("post", "/api/portfolios/{t.portfolio.pk}/pockets/{t.pocket.pk}/copies"),
+    "look_at_giving": send("post", "/api/cupboard/{t.item.pk}/giving", lambda t: {"pocket": t.page.pk}),
+    "give_out": send("post", "/api/cupboard/{t.item.pk}/give", lambda t: {"pocket": t.page.pk, "key": "again"}),
+    "see_given_out": get(GROUP + "/given"),
+    "see_given_to": get("/api/given/{t.given_out.pk}/students"),
+    "take_given_back": send("delete", "/api/given/{t.given_out.pk}"),
+    "give_again": send("post", "/api/given/{t.given_out.pk}/restore"),
     "see_class_notes": get(GROUP + "/handins/{t.handin.pk}/class-notes"),
     "read_class_notes": get("/api/portfolios/{t.portfolio.pk}/class-notes"),
     "tell_class": send("post", GROUP + "/handins/{t.handin.pk}/class-notes", lambda t: {"key": "k", "text": "So."}),
@@ -751,6 +803,10 @@ ALLOWED_BUT = {
     "remove_answer": {403},
     "restore_answer": {403},
     "remove_staff_note": {403},
+    # The file is a text: it has no thumbnail, no pages, and its document is not made yet.
+    "read_item_thumbnail": {404},
+    "view_item_document": {404},
+    "view_item_page": {404},
     "remove_class_note": {403},
     "restore_class_note": {403},
     "restore_staff_note": {403},
@@ -954,6 +1010,10 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"take_away_handin", "bring_back_handin", "excuse_many", "move_dues", "restore_dues"}
     of_class |= {"lock_cells", "lock_pocket", "hand_in_for", "send_back_many"}
     of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
+    of_class |= {"see_cupboard", "put_in_cupboard", "put_file_in_cupboard", "see_item", "read_item", "change_item"}
+    of_class |= {"change_item_file", "remove_item", "restore_item", "see_copies", "look_at_giving", "give_out"}
+    of_class |= {"see_given_out", "see_given_to", "take_given_back", "give_again"}
+    of_class |= {"read_item_file", "read_item_thumbnail", "view_item", "view_item_document", "view_item_page"}
     of_class |= {"see_class_notes", "tell_class", "remove_class_note", "restore_class_note"}
     of_class |= {"accept_many", "undo_accepted_many", "reopen_many", "undo_reopened_many"}
     of_class |= {"take_results", "see_figures", "see_flags", "see_class_log", "take_class_log_along"}

@@ -20,6 +20,7 @@ KindWord = Literal[
     "show",
     "asked",
     "own_dues",
+    "cupboard",
     "adjustments",
     "template",
     "gallery",

@@ -11,6 +11,7 @@ from coatpeg.core.handins.standing import Standing, Status
 from coatpeg.core.handins.worklist import pocket_coat
 from coatpeg.core.outlines.filling import Piece, PocketKind, chips, filled
 from coatpeg.core.policy import Action, allowed, decide
+from coatpeg.cupboard.copies import copies_in
 from coatpeg.handins.asked.asking import AskedHandIn
 from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.handins.lines import standing_data
@@ -142,6 +143,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
     wanted = view.wanted(view.members[0], outlined)
     units = filled(wanted, lying.pieces)
     version = version_of(pocket, enrolment.pk)
+    copied, unopened = copies_in(portfolio, pocket)
     is_log = pocket.kind == PocketKind.LOG
     return {
         "id": pocket.pk,
@@ -168,7 +170,11 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "chips": chip_data(chips(wanted, lying.pieces)),
         "met": units.met,
         "wanted": units.wanted,
-        "evidence": [_evidence_data(one, piece) for one, piece in zip(lying.evidence, lying.pieces, strict=False)],
+        "unopened": unopened if enrolment.person_id == person.pk else 0,
+        "evidence": [
+            {**_evidence_data(one, piece), "copy_of": copied.get(one.pk, "")}
+            for one, piece in zip(lying.evidence, lying.pieces, strict=False)
+        ],
         "comments": comments.comment_data(comments.of_pocket(portfolio, pocket.pk), person),
         "log": log_data(pocket, lying.rows, max((hold.since for hold in held), default=None)) if is_log else None,
         "handins": handins_data(view, (one for one in view.handins if pocket_id in one.pockets)),

@@ -76,6 +76,8 @@ class EvidenceShape(GlanceEvidence):
     html: str
     unchanged: bool
     spoken: ArtefactShape | None
+    copy_of: str
+    """What in the cupboard it is a copy of; empty where it is none."""
 
 
 class HoldShape(Shape):
@@ -154,6 +156,8 @@ class OpenedPocket(Shape):
     """Rich text: sanitised HTML."""
     files: list[PocketFileShape]
     starters: int
+    unopened: int
+    """Copies from the cupboard that its student has not seen here yet, or of which a newer one waits."""
     """How many starter files wait to be copied for the student who opens it."""
     version: str
     prompt: str

@@ -22,6 +22,7 @@ from coatpeg.core.people import pegs
 from coatpeg.core.people.roster_plan import WRITES, Line, Verdict
 from coatpeg.core.people.usernames import username
 from coatpeg.core.policy import Action
+from coatpeg.cupboard.giving import for_joiners
 from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed, deed
 from coatpeg.outlines.dealing import deal_missing
@@ -41,7 +42,8 @@ from coatpeg.setup.roster.memberships import (
     place_in_periods,
 )
 
-ROSTER_VERBS = ("enrolled", "student_changed", "came_back", "left")
+ROSTER_VERBS = ("enrolled", "student_changed", "came_back", "left", "copy_given")
+"""What happens to a student by a list; what the class was given before, whoever joins is given with it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,6 +100,7 @@ def apply_list(
             )
         end_places(doing, group_id, leaving, today, writes)
         deal_missing(group_id, today)
+        for_joiners(doing, group_id)
         join_requests.ask(doing, person, group, [one for one in planned.lines if one.verdict is Verdict.ASKED], first)
         counts = Counter(line.verdict.value for line in planned.lines)
         if not writes:

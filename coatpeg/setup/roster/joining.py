@@ -7,6 +7,7 @@ from datetime import datetime
 from coatpeg.core.errors import Gone
 from coatpeg.core.people.roster_plan import Line, Verdict
 from coatpeg.core.policy import Action
+from coatpeg.cupboard.giving import for_joiners
 from coatpeg.events.recording import Deed, deed
 from coatpeg.notices.putting import put
 from coatpeg.outlines.dealing import deal_missing
@@ -49,4 +50,5 @@ def _let_in(doing: Deed, group: TeachingGroup, request: JoinRequest, person: Per
     writes = RosterWrites()
     write_lines(Applying(doing, group, writes, today), [line], request.first or today)
     deal_missing(group.pk, today)
+    for_joiners(doing, group.pk)
     RosterChange.objects.create(group=group, person=person, at=doing.now, data=vars(writes))

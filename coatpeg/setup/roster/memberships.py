@@ -15,6 +15,7 @@ from django.db.models import QuerySet
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.people.places import Places
 from coatpeg.core.policy import Action
+from coatpeg.cupboard.giving import for_joiners
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people import models
 from coatpeg.people.access import require_in_group
@@ -160,6 +161,7 @@ def place(
         wanted = dict.fromkeys(sorted(set(students)), name)
         if period:
             place_in_periods(to, wanted, today)
+            for_joiners(doing, group_id)
         else:
             place_in_groups(to, wanted)
         for enrolment in wanted:

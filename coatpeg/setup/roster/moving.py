@@ -16,6 +16,7 @@ from datetime import datetime
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.people.places import Places
 from coatpeg.core.policy import Action
+from coatpeg.cupboard.giving import for_joiners
 from coatpeg.events.recording import deed
 from coatpeg.outlines.dealing import deal_missing
 from coatpeg.outlines.models import Pocket
@@ -73,6 +74,7 @@ def move_student(person: Person, group_id: int, enrolment_id: int, into_id: int,
         if period:
             place_in_periods(to, {there.pk: period}, today)
         deal_missing(into_id, today)
+        for_joiners(doing, into_id)
         copied = _take_along(leaving, there, now)
         end_places(doing, group_id, {leaving.pk}, today, gone)
         changes = [

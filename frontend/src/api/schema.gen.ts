@@ -600,6 +600,274 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/copies/{copy_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Put Copy Back
+         * @description Put a copy back that is as it came.
+         */
+        delete: operations["put_copy_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Item
+         * @description A thing in the cupboard with what is in it.
+         */
+        get: operations["see_item"];
+        /**
+         * Change Item
+         * @description Change a thing in the cupboard; copies of what was in it are renewed.
+         */
+        put: operations["change_item"];
+        post?: never;
+        /**
+         * Remove Item
+         * @description Take a thing out of the cupboard; copies stay.
+         */
+        delete: operations["remove_item"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Copies
+         * @description Who has a copy, and how far each has come.
+         */
+        get: operations["see_copies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Item File
+         * @description The bytes of a file in the cupboard.
+         */
+        get: operations["read_item_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Out
+         * @description Give copies out.
+         */
+        post: operations["give_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/giving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Giving
+         * @description What giving copies out would do, by name; nothing is written.
+         */
+        post: operations["look_at_giving"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/newer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Item File
+         * @description Put a newer file in the place of the one before.
+         */
+        post: operations["change_item_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Item
+         * @description Say that a student has opened it.
+         */
+        post: operations["read_item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Item
+         * @description Fetch it back.
+         */
+        post: operations["restore_item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Item Thumbnail
+         * @description A large thumbnail of a picture in the cupboard.
+         */
+        get: operations["read_item_thumbnail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Item
+         * @description How far the viewer of a file in the cupboard is.
+         */
+        get: operations["view_item"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/view/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Item Document
+         * @description What the viewer shows of a file in the cupboard that is no picture.
+         */
+        get: operations["view_item_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{item_id}/view/pages/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Item Page
+         * @description One page of a file in the cupboard, from 1, as a picture.
+         */
+        get: operations["view_item_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evidence/{evidence_id}": {
         parameters: {
             query?: never;
@@ -764,6 +1032,66 @@ export interface paths {
          * @description Templates of the gallery by words of their title, description or author.
          */
         get: operations["see_gallery"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/given/{given_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Given Back
+         * @description Take it back from everybody who has not begun; the answer names those who have.
+         */
+        delete: operations["take_given_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/given/{given_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Again
+         * @description Undo taking it back.
+         */
+        post: operations["give_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/given/{given_id}/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Given To
+         * @description How far each has come with what was given out.
+         */
+        get: operations["see_given_to"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1204,6 +1532,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/cupboard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Cupboard
+         * @description What lies in the cupboard of a class, as this person is shown it.
+         */
+        get: operations["see_cupboard"];
+        put?: never;
+        /**
+         * Put In Cupboard
+         * @description Put a page or a link in.
+         */
+        post: operations["put_in_cupboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/cupboard/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put File In Cupboard
+         * @description Put a file in: for staff only until it is shown.
+         */
+        post: operations["put_file_in_cupboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/desks": {
         parameters: {
             query?: never;
@@ -1270,6 +1642,26 @@ export interface paths {
          * @description Change a kept filter of one's own.
          */
         patch: operations["change_filter"];
+        trace?: never;
+    };
+    "/api/groups/{group_id}/given": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Given Out
+         * @description What was given out in a class, newest first.
+         */
+        get: operations["see_given_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/groups/{group_id}/hand-over": {
@@ -3794,6 +4186,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/cupboard/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Copy
+         * @description Take a copy into a pocket of one's own.
+         */
+        post: operations["take_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/feedback": {
         parameters: {
             query?: never;
@@ -3908,6 +4320,26 @@ export interface paths {
          * @description Put an artefact of the portfolio into another pocket.
          */
         post: operations["put_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Copies
+         * @description Say that a student has opened a pocket in which copies lie; what waited to be renewed is.
+         */
+        post: operations["open_copies"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6204,6 +6636,43 @@ export interface components {
             was: string;
         };
         /**
+         * ChangedItemIn
+         * @description A change of an item, with the version that was seen.
+         */
+        ChangedItemIn: {
+            /**
+             * Heading
+             * @default
+             */
+            heading: string;
+            /**
+             * Html
+             * @default
+             */
+            html: string;
+            /**
+             * Link
+             * @default
+             */
+            link: string;
+            /** Opens */
+            opens?: string | null;
+            /**
+             * Periods
+             * @default []
+             */
+            periods: number[];
+            /**
+             * Staff Only
+             * @default false
+             */
+            staff_only: boolean;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * ChangedPart
          * @description Words that are the same, new, or gone.
          */
@@ -6289,7 +6758,7 @@ export interface components {
             /** Handins */
             handins: number[];
             /** Kinds */
-            kinds: ("work" | "handing" | "marks" | "comments" | "reminders" | "show" | "asked" | "own_dues" | "adjustments" | "template" | "gallery" | "roster" | "lists" | "staff" | "calendar")[];
+            kinds: ("work" | "handing" | "marks" | "comments" | "reminders" | "show" | "asked" | "own_dues" | "cupboard" | "adjustments" | "template" | "gallery" | "roster" | "lists" | "staff" | "calendar")[];
             /** Rows */
             rows: components["schemas"]["ChangedRow"][];
         };
@@ -6686,6 +7155,32 @@ export interface components {
             who: string;
         };
         /**
+         * CopyLine
+         * @description Somebody's copy; ``newer``: a newer one lies beside it.
+         */
+        CopyLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Given */
+            given: number | null;
+            /** Id */
+            id: number;
+            /** Newer */
+            newer: boolean;
+            pocket: components["schemas"]["Named"];
+            /** Portfolio */
+            portfolio: number;
+            /**
+             * Progress
+             * @enum {string}
+             */
+            progress: "taken_out" | "not_opened" | "opened" | "begun" | "handed_in";
+            student: components["schemas"]["Face"];
+        };
+        /**
          * CoverIn
          * @description A cover: a title, one of the eight tints (none: the peg's), a picture of one's own by its id.
          */
@@ -6750,6 +7245,18 @@ export interface components {
             not_judged: number;
             /** Title */
             title: string;
+        };
+        /**
+         * CupboardShape
+         * @description A class's cupboard, in the order in which it is read; ``keeps``: whether this person puts things in.
+         */
+        CupboardShape: {
+            /** Items */
+            items: components["schemas"]["ItemShape"][];
+            /** Keeps */
+            keeps: boolean;
+            /** Periods */
+            periods: components["schemas"]["Named"][];
         };
         /**
          * CurvePoint
@@ -7169,6 +7676,8 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Copy Of */
+            copy_of: string;
             /** Html */
             html: string;
             /** Id */
@@ -7464,6 +7973,77 @@ export interface components {
             pocket: number;
         };
         /**
+         * GiveIn
+         * @description Into which pocket, and to whom: students (enrolments), else periods, else (both empty) the class.
+         */
+        GiveIn: {
+            /**
+             * Periods
+             * @default []
+             */
+            periods: number[];
+            /** Pocket */
+            pocket: number;
+            /**
+             * Students
+             * @default []
+             */
+            students: number[];
+        };
+        /**
+         * GiveNowIn
+         * @description The same to be done; ``key`` is the page's own name of it.
+         */
+        GiveNowIn: {
+            /** Key */
+            key: string;
+            /**
+             * Periods
+             * @default []
+             */
+            periods: number[];
+            /** Pocket */
+            pocket: number;
+            /**
+             * Students
+             * @default []
+             */
+            students: number[];
+        };
+        /**
+         * GivenLine
+         * @description The same with how far how many have come.
+         */
+        GivenLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Begun */
+            begun: number;
+            /** Handed In */
+            handed_in: number;
+            /** Id */
+            id: number;
+            item: components["schemas"]["Named"];
+            /** Not Opened */
+            not_opened: number;
+            /** Opened */
+            opened: number;
+            /** Periods */
+            periods: string[];
+            pocket: components["schemas"]["Named"];
+            /** Taken Back At */
+            taken_back_at: string | null;
+            /** Taken Out */
+            taken_out: number;
+            /** Who */
+            who: string;
+            /** Whole */
+            whole: boolean;
+        };
+        /**
          * GivenPocket
          * @description What a student was given to begin with in a pocket: a starter's rich text, and files.
          */
@@ -7476,6 +8056,43 @@ export interface components {
             starter: string;
             /** Title */
             title: string;
+        };
+        /**
+         * GivenShape
+         * @description What was given out.
+         */
+        GivenShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            item: components["schemas"]["Named"];
+            /** Periods */
+            periods: string[];
+            pocket: components["schemas"]["Named"];
+            /** Taken Back At */
+            taken_back_at: string | null;
+            /** Who */
+            who: string;
+            /** Whole */
+            whole: boolean;
+        };
+        /**
+         * GivingImpact
+         * @description What giving out would do: who gets it, has it, whose pocket is locked, or full.
+         */
+        GivingImpact: {
+            /** Full */
+            full: components["schemas"]["Face"][];
+            /** Gets */
+            gets: components["schemas"]["Face"][];
+            /** Has */
+            has: components["schemas"]["Face"][];
+            /** Locked */
+            locked: components["schemas"]["Face"][];
         };
         /**
          * GlanceEvidence
@@ -7571,7 +8188,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -7905,6 +8522,55 @@ export interface components {
             waiting: number;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * ItemShape
+         * @description A thing in the cupboard.
+         *
+         *     ``waits``: students see it from a day to come. To staff ``copies`` and ``read`` say how many students have one and
+         *     have read it; a student reads in ``read`` whether they have (0 or 1), and in ``mine`` where their copies lie.
+         */
+        ItemShape: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Copies */
+            copies: number;
+            /** File Kind */
+            file_kind: string;
+            /** Heading */
+            heading: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "page" | "file" | "link";
+            /** Link */
+            link: string;
+            /** Media Type */
+            media_type: string;
+            /** Mine */
+            mine: components["schemas"]["OwnCopy"][];
+            /** Opens */
+            opens: string | null;
+            /** Periods */
+            periods: number[];
+            /** Read */
+            read: number;
+            /** Size */
+            size: number;
+            /** Staff Only */
+            staff_only: boolean;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Waits */
+            waits: boolean;
         };
         /**
          * JoinRequestShape
@@ -9326,6 +9992,46 @@ export interface components {
             username: string;
         };
         /**
+         * NewItemIn
+         * @description A new page or link.
+         */
+        NewItemIn: {
+            /**
+             * Heading
+             * @default
+             */
+            heading: string;
+            /**
+             * Html
+             * @default
+             */
+            html: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "page" | "link";
+            /**
+             * Link
+             * @default
+             */
+            link: string;
+            /** Opens */
+            opens?: string | null;
+            /**
+             * Periods
+             * @default []
+             */
+            periods: number[];
+            /**
+             * Staff Only
+             * @default false
+             */
+            staff_only: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * NextHandIn
          * @description The hand-in of a class that is due next, or was due last; ``due`` is the next of its days.
          */
@@ -9389,7 +10095,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "accepted" | "annotated" | "answered" | "class_noted" | "commented" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
+            what: "accepted" | "annotated" | "answered" | "class_noted" | "commented" | "copy_renewed" | "given_out" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape
@@ -9528,6 +10234,14 @@ export interface components {
             submissions: components["schemas"]["SubmissionLine"][];
         };
         /**
+         * OpenedCopies
+         * @description How many copies were opened, or came newer, as their pocket was opened.
+         */
+        OpenedCopies: {
+            /** Touched */
+            touched: number;
+        };
+        /**
          * OpenedIn
          * @description Open a show page to the class, as it was seen, or close it.
          */
@@ -9536,6 +10250,58 @@ export interface components {
             opened: boolean;
             /** Version */
             version: number;
+        };
+        /**
+         * OpenedItem
+         * @description The same with what is in it, and the pockets that take a copy.
+         */
+        OpenedItem: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Copies */
+            copies: number;
+            /** File Kind */
+            file_kind: string;
+            /** Group */
+            group: number;
+            /** Heading */
+            heading: string;
+            /** Html */
+            html: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "page" | "file" | "link";
+            /** Link */
+            link: string;
+            /** Media Type */
+            media_type: string;
+            /** Mine */
+            mine: components["schemas"]["OwnCopy"][];
+            /** Opens */
+            opens: string | null;
+            /** Periods */
+            periods: number[];
+            /** Pockets */
+            pockets: components["schemas"]["PocketForItem"][];
+            /** Read */
+            read: number;
+            /** Size */
+            size: number;
+            /** Staff Only */
+            staff_only: boolean;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Waits */
+            waits: boolean;
         };
         /**
          * OpenedPocket
@@ -9593,6 +10359,8 @@ export interface components {
             takes: string[];
             /** Title */
             title: string;
+            /** Unopened */
+            unopened: number;
             /** Version */
             version: string;
             /** Wanted */
@@ -9687,6 +10455,17 @@ export interface components {
             line: number;
             /** What */
             what: string;
+        };
+        /**
+         * OwnCopy
+         * @description Where a student's own copy lies.
+         */
+        OwnCopy: {
+            /** Id */
+            id: number;
+            pocket: components["schemas"]["Named"];
+            /** Portfolio */
+            portfolio: number;
         };
         /**
          * OwnDateShape
@@ -10247,6 +11026,20 @@ export interface components {
             version: string;
         };
         /**
+         * PocketForItem
+         * @description A pocket of the class, in its order; ``why_not`` says why a copy does not fit there (empty: it does).
+         */
+        PocketForItem: {
+            /** Id */
+            id: number;
+            /** Section */
+            section: string;
+            /** Title */
+            title: string;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
          * PocketGrid
          * @description One pocket over the class, with the pockets to choose from.
          */
@@ -10562,7 +11355,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -12072,6 +12865,14 @@ export interface components {
             rows: string[][];
         };
         /**
+         * TakeIn
+         * @description Into which pocket a copy goes.
+         */
+        TakeIn: {
+            /** Pocket */
+            pocket: number;
+        };
+        /**
          * TakenAway
          * @description A hand-in that was taken away; what was handed in for it can still be read.
          */
@@ -12095,6 +12896,21 @@ export interface components {
         TakenAwayShape: {
             /** Taken Away */
             taken_away: number;
+        };
+        /**
+         * TakenCopy
+         * @description A copy that was taken.
+         */
+        TakenCopy: {
+            /** Evidence */
+            evidence: number;
+            /** Id */
+            id: number;
+            /** Item */
+            item: number;
+            pocket: components["schemas"]["Named"];
+            /** Portfolio */
+            portfolio: number;
         };
         /**
          * TakenInShape
@@ -13530,6 +14346,359 @@ export interface operations {
             };
         };
     };
+    put_copy_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                copy_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    see_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedItem"];
+                };
+            };
+        };
+    };
+    change_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedItemIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemShape"];
+                };
+            };
+        };
+    };
+    remove_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemShape"];
+                };
+            };
+        };
+    };
+    see_copies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopyLine"][];
+                };
+            };
+        };
+    };
+    read_item_file: {
+        parameters: {
+            query?: {
+                download?: boolean;
+            };
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    give_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveNowIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenShape"];
+                };
+            };
+        };
+    };
+    look_at_giving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivingImpact"];
+                };
+            };
+        };
+    };
+    change_item_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Version */
+                    version: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemShape"];
+                };
+            };
+        };
+    };
+    read_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    restore_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemShape"];
+                };
+            };
+        };
+    };
+    read_item_thumbnail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    view_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewShape"];
+                };
+            };
+        };
+    };
+    view_item_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewDocument"];
+                };
+            };
+        };
+    };
+    view_item_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     remove_evidence: {
         parameters: {
             query?: never;
@@ -13770,6 +14939,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShownTemplate"][];
+                };
+            };
+        };
+    };
+    take_given_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                given_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopyLine"][];
+                };
+            };
+        };
+    };
+    give_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                given_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenShape"];
+                };
+            };
+        };
+    };
+    see_given_to: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                given_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopyLine"][];
                 };
             };
         };
@@ -14358,6 +15593,91 @@ export interface operations {
             };
         };
     };
+    see_cupboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardShape"];
+                };
+            };
+        };
+    };
+    put_in_cupboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewItemIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemShape"];
+                };
+            };
+        };
+    };
+    put_file_in_cupboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Heading
+                     * @default
+                     */
+                    heading?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemShape"];
+                };
+            };
+        };
+    };
     say_open: {
         parameters: {
             query?: never;
@@ -14476,6 +15796,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptFilterShape"];
+                };
+            };
+        };
+    };
+    see_given_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenLine"][];
                 };
             };
         };
@@ -17932,6 +19274,33 @@ export interface operations {
             };
         };
     };
+    take_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenCopy"];
+                };
+            };
+        };
+    };
     see_feedback: {
         parameters: {
             query?: never;
@@ -18075,6 +19444,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedShape"];
+                };
+            };
+        };
+    };
+    open_copies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedCopies"];
                 };
             };
         };

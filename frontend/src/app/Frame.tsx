@@ -4,6 +4,7 @@ import { lazy, Suspense, useEffect, useLayoutEffect } from "react";
 import { Outlet, useLocation } from "react-router";
 import { patiently } from "../api/patiently";
 import { useConnection } from "../api/connection";
+import { useDrawer } from "../cupboard/store";
 import { useLive } from "../live/live";
 import { sessionQuery } from "../api/queries";
 import { may } from "../api/session";
@@ -23,6 +24,8 @@ import { Views } from "./Views";
 // Whoever is signed in already never loads it.
 const SignIn = lazy(() => patiently(() => import("./SignIn")).then((view) => ({ default: view.SignIn })));
 
+// Whoever never opens it never loads it.
+const Cupboard = lazy(() => patiently(() => import("../cupboard/Cupboard")).then((view) => ({ default: view.Cupboard })));
 const Ruler = lazy(() => patiently(() => import("./Ruler")).then((view) => ({ default: view.Ruler })));
 // Students only.
 const GoesOn = lazy(() => patiently(() => import("./GoesOn")).then((view) => ({ default: view.GoesOn })));
@@ -42,6 +45,7 @@ export function Frame() {
   if (zone) setZone(zone);
   useLive(session.data?.person && group && may(group, "follow_changes") ? group.id : null);
   const reading = useReadingOnPage();
+  const drawer = useDrawer();
   const view = pathname.split("/")[group ? 3 : 1] ?? "";
   const student = (group?.portfolio ?? null) !== null;
   const detail = useOpenDetail();
@@ -97,12 +101,19 @@ export function Frame() {
       {group && <Views group={group} />}
       <ConnectionBar />
       <Keys view={view} student={student} />
-      <main id="content" tabIndex={-1} className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none low:overflow-visible">
+      <div className="flex min-h-0 flex-1">
+      <main id="content" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col overflow-y-auto outline-none low:overflow-visible">
         {!(reading.helped as string[]).includes(view) && <ViewHelp view={view} student={student} />}
         <Suspense fallback={<Waiting />}>
           <Outlet />
         </Suspense>
       </main>
+      {group && drawer.open && may(group, "see_cupboard") && (
+        <Suspense>
+          <Cupboard key={group.id} group={group} />
+        </Suspense>
+      )}
+      </div>
     </div>
   );
 }

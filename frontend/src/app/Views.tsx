@@ -4,6 +4,7 @@ import { NavLink } from "react-router";
 import { pileQuery, portfolioQuery } from "../api/queries";
 import { landing, may, useSession } from "../api/session";
 import type { Group } from "../api/session";
+import { CupboardButton } from "../cupboard/CupboardButton";
 import { STAFF_VIEWS, STUDENT_VIEWS, TEXTS } from "./texts";
 
 interface View {
@@ -34,7 +35,7 @@ function StaffViews({ group }: { group: Group }) {
   views.push({ to: `/g/${group.id}/look`, title: STAFF_VIEWS.look });
   views.push({ to: `/g/${group.id}/template`, title: STAFF_VIEWS.template });
   views.push({ to: `/g/${group.id}/setup`, title: STAFF_VIEWS.setup });
-  return <Row views={views} />;
+  return <Row views={views} cupboard={may(group, "see_cupboard")} />;
 }
 
 function CaseloadViews({ group }: { group: Group }) {
@@ -48,6 +49,7 @@ function StudentViews({ group }: { group: Group }) {
   const found = useQuery({ ...portfolioQuery(group.id, portfolio), enabled: portfolio > 0 });
   return (
     <Row
+      cupboard={may(group, "see_cupboard")}
       views={[
         { to: `/g/${group.id}/portfolio/${portfolio}`, title: STUDENT_VIEWS.pockets },
         {
@@ -63,7 +65,7 @@ function StudentViews({ group }: { group: Group }) {
   );
 }
 
-function Row({ views }: { views: View[] }) {
+function Row({ views, cupboard = false }: { views: View[]; cupboard?: boolean }) {
   return (
     <nav data-views aria-label={TEXTS.views} className="flex shrink-0 gap-5 overflow-x-auto border-b border-line bg-paper px-5 max-sm:gap-4 max-sm:px-3">
       {views.map((view) => (
@@ -85,6 +87,7 @@ function Row({ views }: { views: View[] }) {
           )}
         </NavLink>
       ))}
+      {cupboard && <CupboardButton />}
     </nav>
   );
 }

@@ -11,6 +11,8 @@ export const NEWS = catalogue("app.news", {
     commented: "has a comment",
     annotated: "has more comments on the work",
     class_noted: "has a note to the class",
+    given_out: "is for you: your teacher has put a copy into your pocket",
+    copy_renewed: "is newer now, in your pocket",
     answered: "has an answer to a comment",
     handed_in_for: "was handed in for you",
     handin_set: "is asked for",

@@ -8,6 +8,7 @@ import { handinsQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
 import { may, useGroupId, useSession } from "../api/session";
 import { patiently } from "../api/patiently";
+import { GivenPart } from "../cupboard/GivenPart";
 import { Button } from "../ui/Button";
 import { due } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -49,6 +50,7 @@ export function HandInsView() {
           <Head mayMake={found.data.may_set && !making} some={found.data.handins.length > 0} groupId={groupId} />
           <Table data={found.data} groupId={groupId} selected={from?.what === "change" ? from.id : selected} narrow={making} />
           {found.data.drafts.length > 0 && <Drafts lines={found.data.drafts} groupId={groupId} may={found.data.may_set} />}
+          <GivenPart groupId={groupId} />
           {found.data.taken_away.length > 0 && <TakenAway lines={found.data.taken_away} groupId={groupId} may={found.data.may_set} />}
         </section>
         {from && <HandInPanel key={JSON.stringify(from)} data={found.data} groupId={groupId} from={from} onClose={close} />}

@@ -7,25 +7,29 @@ type Kind = Changes["kinds"][number];
 
 /** Kinds that change nothing of a view; everything else does. The board is patched, where it is not loaded anew. */
 const LEAVES: Record<string, Kind[]> = {
-  filters: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
-  load: ["work", "handing", "marks", "comments", "reminders", "show", "template", "gallery", "lists", "staff"],
-  pile: ["comments", "reminders", "show", "gallery", "lists"],
-  handins: ["comments", "reminders", "show", "gallery", "lists", "staff", "marks"],
-  roster: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "template", "gallery", "staff"],
-  drops: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "staff", "calendar"],
-  staff: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
-  template: ["handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff"],
-  gallery: ["work", "handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff", "roster"],
-  portfolios: ["marks", "comments", "reminders", "show", "asked", "own_dues", "gallery", "lists"],
-  phrases: ["work", "handing", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
-  "class-notes": ["work", "marks", "reminders", "show", "own_dues", "adjustments", "template", "gallery", "lists", "staff", "calendar"],
-  "staff-notes": ["work", "handing", "marks", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar"],
-  marking: ["work", "comments", "reminders", "show", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar"],
-  annotations: ["work", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "staff", "calendar"],
-  sheet: ["work", "comments", "reminders", "show", "template", "gallery", "lists", "staff"],
-  shows: ["handing", "marks", "comments", "asked", "own_dues", "adjustments", "lists", "staff", "gallery"],
+  filters: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar", "cupboard"],
+  load: ["work", "handing", "marks", "comments", "reminders", "show", "template", "gallery", "lists", "staff", "cupboard"],
+  pile: ["comments", "reminders", "show", "gallery", "lists", "cupboard"],
+  handins: ["comments", "reminders", "show", "gallery", "lists", "staff", "marks", "cupboard"],
+  roster: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "template", "gallery", "staff", "cupboard"],
+  drops: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "staff", "calendar", "cupboard"],
+  staff: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar", "cupboard"],
+  template: ["handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff", "cupboard"],
+  gallery: ["work", "handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff", "roster", "cupboard"],
+  portfolios: ["marks", "comments", "reminders", "show", "asked", "own_dues", "gallery", "lists", "cupboard"],
+  phrases: ["work", "handing", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar", "cupboard"],
+  "class-notes": ["work", "marks", "reminders", "show", "own_dues", "adjustments", "template", "gallery", "lists", "staff", "calendar", "cupboard"],
+  "staff-notes": ["work", "handing", "marks", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar", "cupboard"],
+  marking: ["work", "comments", "reminders", "show", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "calendar", "cupboard"],
+  annotations: ["work", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "roster", "lists", "staff", "calendar", "cupboard"],
+  sheet: ["work", "comments", "reminders", "show", "template", "gallery", "lists", "staff", "cupboard"],
+  shows: ["handing", "marks", "comments", "asked", "own_dues", "adjustments", "lists", "staff", "gallery", "cupboard"],
   // Of two lists that are told apart by what is typed, no change of the class makes another one.
-  preview: ["work", "comments", "reminders", "show", "marks", "gallery", "lists", "staff"],
+  preview: ["work", "comments", "reminders", "show", "marks", "gallery", "lists", "staff", "cupboard"],
+  // A copy that is written in has come further: what lies in the cupboard says how far each is.
+  cupboard: ["handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "gallery", "lists", "staff", "calendar"],
+  copies: ["marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "gallery", "lists", "staff", "calendar"],
+  given: ["marks", "comments", "reminders", "show", "own_dues", "adjustments", "gallery", "lists", "staff", "calendar"],
 };
 
 /** Whether what is held under a key belongs to one student, and to which; undefined where it is the class's. */

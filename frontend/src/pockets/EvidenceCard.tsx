@@ -65,6 +65,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
         <div className="flex items-start justify-between gap-2">
           <div className="min-w-0">
             <Title artefact={artefact} may={mine} groupId={groupId} />
+            {evidence.copy_of && <p className="text-sm text-quiet">{TEXTS.copyOf({ title: evidence.copy_of })}</p>}
             {isNew && <p className="text-sm font-semibold text-copper">{TEXTS.newSinceYouLooked}</p>}
             <OpenArtefact artefact={artefact} />
           </div>

@@ -68,6 +68,7 @@ export function PagePocket({ pocket, groupId, portfolio, mine, onFiles }: Props)
           </div>
         </div>
       )}
+      {page?.copy_of && <p className="text-sm text-quiet">{TEXTS.copyOf({ title: page.copy_of })}</p>}
       <Comments comments={pocket.comments} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} />
     </div>
   );

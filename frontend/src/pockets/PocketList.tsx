@@ -3,6 +3,8 @@ import { ChevronRight } from "lucide-react";
 import { useState } from "react";
 import { NavLink } from "react-router";
 import type { Schema } from "../api/client";
+import { useItemDrop } from "../cupboard/dragging";
+import { useTake } from "../cupboard/taking";
 import { Coat } from "../ui/Coat";
 import { stateWords } from "./stateWords";
 import { TEXTS } from "./texts";
@@ -41,12 +43,12 @@ export function PocketList({ portfolio, base, chosen, only }: Props) {
     <nav aria-label={TEXTS.pockets}>
       {shown.length === 0 && only !== null && <p className="p-4 text-quiet">{TEXTS.nothingNew}</p>}
       {parts.map((part) => {
-        if (portfolio.sections.length === 1) return <Pockets key={part.section.id} pockets={part.pockets} base={base} />;
+        if (portfolio.sections.length === 1) return <Pockets key={part.section.id} portfolio={portfolio} pockets={part.pockets} base={base} />;
         const open = isOpen(part);
         return (
           <section key={part.section.id} aria-labelledby={`section-${part.section.id}`}>
             <Heading section={part.section} open={open} fixed={only !== null} onTurn={() => setTurned(new Map(turned).set(part.section.id, !open))} />
-            {open && <Pockets pockets={part.pockets} base={base} />}
+            {open && <Pockets portfolio={portfolio} pockets={part.pockets} base={base} />}
           </section>
         );
       })}
@@ -67,23 +69,33 @@ function Heading({ section, open, fixed, onTurn }: { section: Section; open: boo
   );
 }
 
-function Pockets({ pockets, base }: { pockets: Pocket[]; base: string }) {
+function Pockets({ portfolio, pockets, base }: { portfolio: Portfolio; pockets: Pocket[]; base: string }) {
+  const take = useTake(portfolio.group.id, portfolio.id);
+  const fills = portfolio.mine && portfolio.may.includes("fill_pocket");
   return (
     <ul>
       {pockets.map((pocket) => (
-        <li key={pocket.id} className="border-b border-line">
-          <NavLink
-            to={`${base}/${pocket.id}`}
-            className={({ isActive }) => `flex min-h-14 items-center gap-3 border-l-4 py-2 pr-4 pl-3 ${isActive ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`}
-          >
-            <Coat state={{ ...pocket, late: false }} size={28} />
-            <span className="min-w-0">
-              <span className="block font-semibold break-words">{pocket.title}</span>
-              <span className={pocket.overdue ? "text-overdue" : pocket.status === "sent_back" ? "text-copper" : "text-quiet"}>{stateWords(pocket)}</span>
-            </span>
-          </NavLink>
-        </li>
+        <Entry key={pocket.id} pocket={pocket} base={base} onItem={fills && !pocket.locked ? (item) => void take(item, pocket.id) : null} />
       ))}
     </ul>
+  );
+}
+
+/** A pocket in the list; what is dragged out of the cupboard onto it is copied into it. */
+function Entry({ pocket, base, onItem }: { pocket: Pocket; base: string; onItem: ((item: number) => void) | null }) {
+  const { over, place } = useItemDrop(onItem);
+  return (
+    <li className={`border-b border-line ${over ? "outline-3 -outline-offset-3 outline-in" : ""}`} {...place}>
+      <NavLink
+        to={`${base}/${pocket.id}`}
+        className={({ isActive }) => `flex min-h-14 items-center gap-3 border-l-4 py-2 pr-4 pl-3 ${isActive ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`}
+      >
+        <Coat state={{ ...pocket, late: false }} size={28} />
+        <span className="min-w-0">
+          <span className="block font-semibold break-words">{pocket.title}</span>
+          <span className={pocket.overdue ? "text-overdue" : pocket.status === "sent_back" ? "text-copper" : "text-quiet"}>{stateWords(pocket)}</span>
+        </span>
+      </NavLink>
+    </li>
   );
 }

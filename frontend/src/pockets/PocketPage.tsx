@@ -47,6 +47,7 @@ export function PocketPage({ groupId, portfolio, pocketId, mine, since }: Props)
 function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["OpenedPocket"] } & Omit<Props, "pocketId">) {
   const { uploads, add, letGo } = useUploads(groupId, portfolio, pocket.id);
   useStarters(pocket, groupId, portfolio);
+  useOpenedCopies(pocket, groupId, portfolio);
   const [problems, setProblems] = useState<Record<number, Problem | null>>({});
   const asked = shownHandIns(pocket.handins);
   const waits = asked.some((one) => ["sent_back", "working", "empty"].includes(one.status));
@@ -139,6 +140,19 @@ function useStarters(pocket: Schema["OpenedPocket"], groupId: number, portfolio:
   const { mutate } = useMutation({
     mutationFn: () => data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/starters", { params: { path: { portfolio_id: portfolio, pocket_id: pocket.id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["group", groupId] }),
+  });
+  useEffect(() => {
+    if (waiting) mutate();
+  }, [mutate, waiting]);
+}
+
+/** Copies from the cupboard are opened with their pocket; what waited to be newer comes then. */
+function useOpenedCopies(pocket: Schema["OpenedPocket"], groupId: number, portfolio: number) {
+  const queries = useQueryClient();
+  const waiting = pocket.writable && pocket.unopened > 0;
+  const { mutate } = useMutation({
+    mutationFn: () => data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/copies", { params: { path: { portfolio_id: portfolio, pocket_id: pocket.id } } })),
+    onSuccess: ({ touched }) => touched > 0 && queries.invalidateQueries({ queryKey: ["group", groupId] }),
   });
   useEffect(() => {
     if (waiting) mutate();

@@ -42,10 +42,11 @@ export function PocketsView() {
   if (portfolio.isError) return <Failed error={portfolio.error} again={() => void portfolio.refetch()} />;
   const base = `/g/${groupId}/portfolio/${portfolio.data.id}`;
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    // By the room that is left beside the cupboard, not by the window.
+    <div className="@container flex min-h-0 flex-1 flex-col">
       {!portfolio.data.mine && <LookBar groupId={groupId} portfolio={portfolio.data} pocket={pocket ?? null} since={looking.since} only={looking.only} onOnly={looking.setOnly} />}
       <div className="flex min-h-0 flex-1">
-      <aside className={`w-[300px] print:hidden shrink-0 overflow-y-auto border-r border-line bg-paper max-md:w-full max-md:border-0 ${chosen ? "max-md:hidden" : ""}`}>
+      <aside className={`w-[300px] print:hidden shrink-0 overflow-y-auto border-r border-line bg-paper @max-3xl:w-full @max-3xl:border-0 ${chosen ? "@max-3xl:hidden" : ""}`}>
         <Cover portfolio={portfolio.data} />
         <PocketList key={portfolio.data.id} portfolio={portfolio.data} base={base} chosen={Number(pocket) || null} only={looking.only ? looking.since : null} />
         <LoosePages portfolio={portfolio.data} base={base} />
@@ -56,10 +57,10 @@ export function PocketsView() {
           </div>
         )}
       </aside>
-      <div className={`min-w-0 flex-1 overflow-y-auto ${chosen ? "" : "max-md:hidden"}`}>
+      <div className={`min-w-0 flex-1 overflow-y-auto ${chosen ? "" : "@max-3xl:hidden"}`}>
         {chosen ? (
           <>
-            <Link to={base} className="flex min-h-11 items-center gap-2 px-4 font-semibold text-in md:hidden">
+            <Link to={base} className="flex min-h-11 items-center gap-2 px-4 font-semibold text-in @3xl:hidden">
               <ArrowLeft aria-hidden size={18} />
               {portfolio.data.mine ? TEXTS.myPockets : TEXTS.pockets}
             </Link>

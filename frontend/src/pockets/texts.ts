@@ -72,6 +72,7 @@ export const TEXTS = catalogue("pockets", {
   thereIsNowhereToSave: "There is nowhere to save it.",
   whatDoesThisShow: "What does this show?",
   newSinceYouLooked: "new since you looked",
+  copyOf: message<{ title: string }>("A copy of “{title}” from the cupboard"),
   thisPocketOpensOnOpens: message<{ opens: string }>("This pocket opens on {opens}."),
   versionVersion: message<{ version: string }>("Version “{version}”"),
   lockedHandedIn: "Locked: handed in",

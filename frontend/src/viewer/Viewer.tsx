@@ -4,6 +4,7 @@ import { Download } from "lucide-react";
 import { useState } from "react";
 import type { Schema } from "../api/client";
 import { viewDocumentQuery, viewQuery } from "./queries";
+import type { Of } from "./queries";
 import { Picture } from "./Picture";
 import { fileAddress, sizeWords } from "./files";
 import { Modal } from "../ui/Modal";
@@ -56,9 +57,9 @@ export function Shown({ artefact }: { artefact: Artefact }) {
   return artefact.kind === "link" ? null : <Converted file={{ of: "artefacts", id: artefact.id, title: artefact.title }} />;
 }
 
-/** A file that the viewer shows: an artefact's, or one that staff give with a pocket. */
+/** A file that the viewer shows: an artefact's, one that staff give with a pocket, or one in the cupboard. */
 export interface Viewable {
-  of: "artefacts" | "pocket-files";
+  of: Of;
   id: number;
   title: string;
 }

@@ -1,0 +1,269 @@
+"""Staff give copies of an item out: into a pocket of all, of some periods, or of chosen students.
+
+What it will do is worked out by the same function that does it. Decided here: given out is what lies in the item now;
+an item that is for staff only may be given out, students see their copies and not the item. What was given to the whole
+class or to a period reaches whoever comes later with the list that brings them in.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from coatpeg.core.cupboard.giving import Candidate, Plan, Progress, plan
+from coatpeg.core.cupboard.items import refuse_misfit
+from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.policy import Action
+from coatpeg.cupboard import copies, laying
+from coatpeg.cupboard.keeping import kept_item
+from coatpeg.cupboard.models import CupboardCopy, CupboardItem, GivenOut
+from coatpeg.cupboard.reading import lines_of
+from coatpeg.events.recording import Deed, deed
+from coatpeg.notices.putting import put
+from coatpeg.outlines.models import Pocket
+from coatpeg.outlines.reading import pockets_of
+from coatpeg.people.access import require_in_group
+from coatpeg.people.calendars import school_calendar
+from coatpeg.people.faces import face
+from coatpeg.people.models import Period, Person
+from coatpeg.people.rosters import Member, members
+from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.writing import lock_portfolios
+
+
+@dataclass(frozen=True, slots=True)
+class Audience:
+    """Who is meant: some students (enrolments), else some periods, else (both empty) the whole class."""
+
+    students: Collection[int] = ()
+    periods: Collection[int] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Meant:
+    """What giving out would do: the plan, and everybody it speaks of by enrolment."""
+
+    plan: Plan
+    portfolios: dict[int, Portfolio]
+    members: dict[int, Member]
+
+
+def look(person: Person, item_id: int, pocket_id: int, to: Audience, now: datetime) -> dict[str, Any]:
+    """What giving out would do, by name."""
+    item = _item(person, item_id)
+    meant = _meant(item, _pocket(item, pocket_id), to, now)
+
+    def named(ids: Sequence[int]) -> list[dict[str, Any]]:
+        return [face(meant.members[one]) for one in ids]
+
+    return {name: named(getattr(meant.plan, name)) for name in ("gets", "has", "locked", "full")}
+
+
+def give(person: Person, item_id: int, pocket_id: int, to: Audience, key: str, now: datetime) -> GivenOut:
+    """Give copies out; the same ``key`` again is the same deed."""
+    item = _item(person, item_id)
+    pocket = _pocket(item, pocket_id)
+    with deed(person.pk, now) as doing:
+        lock_portfolios(item.group_id)
+        had = GivenOut.objects.filter(group_id=item.group_id, key=key).first()
+        if had is not None:
+            return had
+        item = CupboardItem.objects.select_related("stored").get(pk=item.pk)
+        meant = _meant(item, pocket, to, now)
+        if not meant.plan.gets:
+            raise Invalid(
+                f"Nobody would get “{item.title}”: everybody meant has it already, or their pocket is locked.",
+                where="students",
+                fix="Choose others, or another pocket.",
+            )
+        made = GivenOut.objects.create(
+            group_id=item.group_id,
+            item=item,
+            pocket=pocket,
+            person=person,
+            key=key,
+            whole=not to.students and not to.periods,
+            periods=[] if to.students else sorted(set(to.periods)),
+            at=now,
+        )
+        _lay(doing, made, [meant.portfolios[one] for one in meant.plan.gets])
+        doing.record("given_out", item.group_id, item=item.pk, given=made.pk, pocket=pocket.pk)
+        return made
+
+
+def _lay(doing: Deed, given: GivenOut, portfolios: Sequence[Portfolio]) -> None:
+    """Lay copies and tell whose they are: one notice for all, or one for a student who joined."""
+    if portfolios:
+        laying.lay(doing, given.item, given.pocket, portfolios, given)
+        alone = portfolios[0].enrolment_id if len(portfolios) == 1 else 0
+        put(doing, "given_out", given.group_id, given=given.pk, enrolment=alone)
+
+
+def for_joiners(doing: Deed, group_id: int) -> None:
+    """Give whoever came into a class or a period what was given to it as a whole. Call within the deed of joining.
+
+    Whoever had it once gets it no second time.
+    """
+    standing = GivenOut.objects.filter(group_id=group_id, taken_back_at=None, item__removed_at=None)
+    for given in standing.select_related("item__stored", "pocket").order_by("pk"):
+        if given.pocket.retired_at is not None or not (given.whole or given.periods):
+            continue
+        had = set(given.copies.values_list("portfolio__enrolment_id", flat=True))
+        meant = _meant(given.item, given.pocket, Audience(periods=given.periods), doing.now)
+        missing = [meant.portfolios[one] for one in meant.plan.gets if one not in had]
+        ids = [one.pk for one in missing]
+        list(Portfolio.objects.select_for_update().filter(pk__in=ids).order_by("pk").values_list("pk"))
+        _lay(doing, given, missing)
+
+
+def take_back(person: Person, given_id: int, now: datetime) -> list[dict[str, Any]]:
+    """Take what was given out back from everybody who has not begun; those who have are named. Again does nothing."""
+    given = _given(person, given_id)
+    with deed(person.pk, now) as doing:
+        lock_portfolios(given.group_id)
+        given = _reread(given)
+        lying = [one for one in _copies(given) if copies.lies_there(one)]
+        if given.taken_back_at is None:
+            held = copies.held(lying)
+            going = [one for one in lying if copies.as_it_came(one) and (one.portfolio_id, one.pocket_id) not in held]
+            copies.take_out(doing, going)
+            given.taken_back_at = now
+            given.save(update_fields=["taken_back_at"])
+            doing.record("given_out_taken_back", given.group_id, given=given.pk, item=given.item_id)
+            lying = [one for one in lying if one not in going]
+        return lines_of(given.group_id, lying, now)
+
+
+def give_again(person: Person, given_id: int, now: datetime) -> GivenOut:
+    """Undo taking back: whoever had it as it came has it again."""
+    given = _given(person, given_id)
+    with deed(person.pk, now) as doing:
+        lock_portfolios(given.group_id)
+        given = _reread(given)
+        if given.taken_back_at is not None:
+            since = given.taken_back_at
+            rows = [one for one in _copies(given) if not copies.lies_there(one)]
+            held = copies.held(rows)
+            gone = [
+                one
+                for one in rows
+                if (one.portfolio_id, one.pocket_id) not in held
+                and (one.evidence.removed_at == since or one.evidence.changed_at == since)
+            ]
+            copies.take_out(doing, gone, back=True)
+            given.taken_back_at = None
+            given.save(update_fields=["taken_back_at"])
+            doing.record("given_out_again", given.group_id, given=given.pk, item=given.item_id)
+        return given
+
+
+def of_class(person: Person, group_id: int, now: datetime) -> list[dict[str, Any]]:
+    """What was given out in a class, newest first, with how far how many have come."""
+    require_in_group(person, Action.SEE_COPIES, group_id)
+    given = list(
+        GivenOut.objects.filter(group_id=group_id).select_related("item", "pocket", "person").order_by("-at", "-pk")
+    )
+    rows = copies.loaded(CupboardCopy.objects.filter(given__in=given))
+    counts: dict[int, dict[str, int]] = {one.pk: {far.value: 0 for far in Progress} for one in given}
+    for one, far in zip(rows, copies.progress_of(rows), strict=True):
+        counts[one.given_id or 0][far.value] += 1
+    names = dict(Period.objects.filter(group_id=group_id).values_list("pk", "name"))
+    return [{**given_data(one, names), **counts[one.pk]} for one in given]
+
+
+def students(person: Person, given_id: int, now: datetime) -> list[dict[str, Any]]:
+    """How far each has come with what was given out, by name."""
+    given = GivenOut.objects.filter(pk=given_id).first()
+    if given is None:
+        raise _no_given()
+    require_in_group(person, Action.SEE_COPIES, given.group_id)
+    return lines_of(given.group_id, _copies(given), now)
+
+
+def given_data(one: GivenOut, names: Mapping[int, str] | None = None) -> dict[str, Any]:
+    """What was given out, as a line; ``names`` are those of the class's periods, where they are at hand."""
+    if names is None:
+        names = dict(Period.objects.filter(pk__in=one.periods).values_list("pk", "name"))
+    return {
+        "id": one.pk,
+        "item": {"id": one.item_id, "title": one.item.title},
+        "pocket": {"id": one.pocket_id, "title": one.pocket.title},
+        "who": one.person.full_name,
+        "at": one.at,
+        "whole": one.whole,
+        "periods": [names[period] for period in one.periods if period in names],
+        "taken_back_at": one.taken_back_at,
+    }
+
+
+def _copies(given: GivenOut) -> list[CupboardCopy]:
+    return copies.loaded(CupboardCopy.objects.filter(given=given))
+
+
+def _item(person: Person, item_id: int) -> CupboardItem:
+    item = kept_item(person, item_id)
+    require_in_group(person, Action.GIVE_OUT, item.group_id)
+    return item
+
+
+def _given(person: Person, given_id: int) -> GivenOut:
+    found = GivenOut.objects.filter(pk=given_id).first()
+    if found is None:
+        raise _no_given()
+    require_in_group(person, Action.GIVE_OUT, found.group_id)
+    return found
+
+
+def _reread(given: GivenOut) -> GivenOut:
+    """As it stands now that the class's portfolios are locked."""
+    return GivenOut.objects.select_related("item__stored", "pocket", "person").get(pk=given.pk)
+
+
+def _no_given() -> Gone:
+    return Gone("Nothing like this was given out.", fix="Load the list again.")
+
+
+def _pocket(item: CupboardItem, pocket_id: int) -> Pocket:
+    """The pocket to give into; ``Invalid`` where it takes no such thing, with one that does."""
+    pockets = list(pockets_of(item.group_id).filter(retired_at=None).order_by("section__position", "position", "pk"))
+    found = next((one for one in pockets if one.pk == pocket_id), None)
+    if found is None:
+        raise Gone("There is no such pocket in this class.", fix="Choose another one.")
+    refuse_misfit(laying.kind_of(item), laying.target_of(found), [laying.target_of(one) for one in pockets])
+    return found
+
+
+def _meant(item: CupboardItem, pocket: Pocket, to: Audience, now: datetime) -> Meant:
+    """Whom giving out speaks of, and what becomes of each: a fixed number of queries."""
+    today = school_calendar().local_day(now)
+    periods = set(to.periods)
+    if not periods <= set(Period.objects.filter(group_id=item.group_id).values_list("pk", flat=True)):
+        raise Invalid("A period is not of this class.", where="periods", fix="Choose from the class's periods.")
+    here = {
+        one.enrolment_id: one
+        for one in members(item.group_id, today)
+        if one.student.is_enrolled(today) or one.student.enrolled.first > today
+    }
+    if not set(to.students) <= set(here):
+        raise Invalid(
+            "Somebody chosen is not, or no longer, in this class.", where="students", fix="Choose from the class list."
+        )
+    chosen = [
+        one
+        for one in here.values()
+        if (one.enrolment_id in to.students if to.students else not periods or one.period_id in periods)
+    ]
+    rows = Portfolio.objects.filter(enrolment__in=[one.enrolment_id for one in chosen])
+    portfolios = {one.enrolment_id: one for one in rows.select_related("enrolment")}
+    ids = {one.pk: one.enrolment_id for one in portfolios.values()}
+    lying = copies.loaded(CupboardCopy.objects.filter(item=item, pocket=pocket, portfolio__in=ids))
+    has = {one.portfolio_id for one in lying if copies.lies_there(one)}
+    locked, full = laying.locked(pocket, ids), laying.full(pocket, ids)
+    candidates = [
+        Candidate(one.enrolment_id, mine.pk in has, mine.pk in locked, mine.pk in full)
+        for one in chosen
+        if (mine := portfolios.get(one.enrolment_id)) is not None
+    ]
+    return Meant(plan(candidates), portfolios, here)

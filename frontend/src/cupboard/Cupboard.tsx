@@ -1,0 +1,60 @@
+/** The cupboard: a drawer beside any view, with what staff keep for students. */
+import { useQuery } from "@tanstack/react-query";
+import { X } from "lucide-react";
+import { useEffect, useRef } from "react";
+import type { Group } from "../api/session";
+import { Failed, Waiting } from "../ui/Waiting";
+import { ItemList } from "./ItemList";
+import { ItemView } from "./ItemView";
+import { cupboardQuery } from "./queries";
+import { setDrawer, useDrawer } from "./store";
+import { CUPBOARD } from "./texts";
+
+export function Cupboard({ group }: { group: Group }) {
+  const { item } = useDrawer();
+  const found = useQuery(cupboardQuery(group.id));
+  const box = useRef<HTMLElement>(null);
+  useEffect(() => {
+    box.current?.focus();
+    return () => document.querySelector<HTMLElement>("[data-cupboard-button]")?.focus();
+  }, []);
+  const chosen = found.data?.items.find((one) => one.id === item);
+  const inside = chosen !== undefined;
+  useEffect(() => {
+    const at = box.current;
+    const press = (event: KeyboardEvent) => {
+      if (event.key !== "Escape" || event.defaultPrevented || document.querySelector("[role=dialog], [role=menu], [role=listbox]")) return;
+      setDrawer(inside ? { item: null } : { open: false });
+    };
+    at?.addEventListener("keydown", press);
+    return () => at?.removeEventListener("keydown", press);
+  }, [inside]);
+  return (
+    <aside
+      ref={box}
+      tabIndex={-1}
+      aria-label={CUPBOARD.title}
+      className="flex w-[320px] shrink-0 flex-col border-l border-line bg-paper outline-none max-md:fixed max-md:inset-0 max-md:z-40 max-md:w-full print:hidden"
+    >
+      <div className="flex items-center justify-between border-b border-line py-1 pr-1 pl-4">
+        <h2 className="text-lg">{CUPBOARD.title}</h2>
+        <button type="button" aria-label={CUPBOARD.close} title={CUPBOARD.close} onClick={() => setDrawer({ open: false })} className="flex size-11 items-center justify-center rounded-md text-ink-soft hover:bg-ground">
+          <X aria-hidden size={18} />
+        </button>
+      </div>
+      {found.isPending ? (
+        <Waiting />
+      ) : found.isError ? (
+        <Failed error={found.error} again={() => void found.refetch()} />
+      ) : chosen ? (
+        <ItemView key={chosen.id} line={chosen} group={group} keeps={found.data.keeps} periods={found.data.periods} headings={headings(found.data.items)} />
+      ) : (
+        <ItemList cupboard={found.data} group={group} headings={headings(found.data.items)} />
+      )}
+    </aside>
+  );
+}
+
+function headings(items: { heading: string }[]): string[] {
+  return [...new Set(items.map((one) => one.heading).filter(Boolean))];
+}

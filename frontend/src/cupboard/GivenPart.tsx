@@ -1,0 +1,67 @@
+/** What was given out in a class, beside what is asked: how far how many have come, and each by name. */
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { may, useGroup } from "../api/session";
+import { Button } from "../ui/Button";
+import { moment } from "../ui/dates";
+import { CopyLines } from "./CopyLines";
+import { givenQuery, givenToQuery } from "./queries";
+import { useTakeBack } from "./takingBack";
+import { CUPBOARD, GIVING } from "./texts";
+
+const FAR = ["not_opened", "opened", "begun", "handed_in", "taken_out"] as const;
+
+export function GivenPart({ groupId }: { groupId: number }) {
+  const group = useGroup();
+  const given = useQuery({ ...givenQuery(groupId), enabled: may(group, "see_copies") });
+  const takeBack = useTakeBack(groupId);
+  if (!given.data?.length) return null;
+  return (
+    <section aria-labelledby="given-out" className="rounded-md border border-edge bg-paper">
+      <h2 id="given-out" className="border-b border-line px-4 py-2 text-base">
+        {GIVING.part}
+      </h2>
+      <ul className="divide-y divide-line">
+        {given.data.map((one) => (
+          <li key={one.id} className="px-4 py-2">
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <div className="min-w-48 flex-1">
+                <p className="font-semibold break-words">{one.item.title}</p>
+                <p className="text-sm break-words text-quiet">
+                  {GIVING.line({ pocket: one.pocket.title, to: one.whole ? GIVING.to.whole : one.periods.length > 0 ? GIVING.toPeriods({ periods: one.periods.join(", ") }) : GIVING.to.students, at: moment(one.at), who: one.who })}
+                </p>
+              </div>
+              <p className="figures text-sm text-ink-soft">
+                {one.taken_back_at && `${GIVING.wasTakenBack({ at: moment(one.taken_back_at) })} · `}
+                {FAR.filter((far) => one[far] > 0)
+                  .map((far) => GIVING.count({ what: CUPBOARD.progress[far], count: one[far] }))
+                  .join(" · ")}
+              </p>
+              <Link to={`/g/${groupId}/look/${one.pocket.id}`} aria-label={GIVING.lookInOf(one.pocket)} className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 text-sm font-semibold hover:border-control">
+                {GIVING.lookIn}
+              </Link>
+              {may(group, "give_out") && !one.taken_back_at && (
+                <Button aria-label={GIVING.takeBack(one.item)} onClick={() => takeBack(one.id)}>
+                  {GIVING.takeBackShort}
+                </Button>
+              )}
+            </div>
+            <ByName groupId={groupId} given={one.id} title={one.item.title} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function ByName({ groupId, given, title }: { groupId: number; given: number; title: string }) {
+  const [open, setOpen] = useState(false);
+  const lines = useQuery({ ...givenToQuery(groupId, given), enabled: open });
+  return (
+    <details open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="min-h-8 cursor-pointer py-1 text-sm text-in">{GIVING.byName({ title })}</summary>
+      {lines.data && <CopyLines lines={lines.data} groupId={groupId} label={GIVING.byName({ title })} />}
+    </details>
+  );
+}

@@ -1,0 +1,87 @@
+/** What staff do with an item: show it, give it out, change it, take it out; and who has a copy. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useState } from "react";
+import { client, data } from "../api/client";
+import { patiently } from "../api/patiently";
+import type { Schema } from "../api/client";
+import { Problem } from "../api/problem";
+import { may } from "../api/session";
+import type { Group } from "../api/session";
+import { Button } from "../ui/Button";
+import { useSay } from "../ui/Toasts";
+import { CopyLines } from "./CopyLines";
+import { copiesQuery } from "./queries";
+import type { OpenedItem } from "./queries";
+import { setDrawer } from "./store";
+import { CUPBOARD } from "./texts";
+
+const ItemDialog = lazy(() => patiently(() => import("./ItemDialog")).then((view) => ({ default: view.ItemDialog })));
+const GiveDialog = lazy(() => patiently(() => import("./GiveDialog")).then((view) => ({ default: view.GiveDialog })));
+
+interface Props {
+  item: OpenedItem;
+  group: Group;
+  keeps: boolean;
+  periods: Schema["Named"][];
+  headings: string[];
+}
+
+export function ItemActions({ item, group, keeps, periods, headings }: Props) {
+  const [open, setOpen] = useState<"change" | "give" | null>(null);
+  const copies = useQuery(copiesQuery(group.id, item.id));
+  const act = useActs(group.id, item);
+  return (
+    <>
+      {keeps && (
+        <div className="flex flex-wrap gap-2">
+          {may(group, "give_out") && (
+            <Button onClick={() => setOpen("give")}>
+              {CUPBOARD.giveOut}
+            </Button>
+          )}
+          {item.staff_only && <Button onClick={() => act.setShown(true)}>{CUPBOARD.show}</Button>}
+          <Button onClick={() => setOpen("change")}>{CUPBOARD.change}</Button>
+          <Button onClick={act.takeAway}>{CUPBOARD.takeAway}</Button>
+        </div>
+      )}
+      {copies.data && copies.data.length > 0 && (
+        <details className="rounded-md border border-edge">
+          <summary className="min-h-9 cursor-pointer px-3 py-1.5 font-semibold">
+            {CUPBOARD.who} <span className="figures font-normal text-quiet">{copies.data.length}</span>
+          </summary>
+          <CopyLines lines={copies.data} groupId={group.id} label={CUPBOARD.who} />
+        </details>
+      )}
+      <Suspense>
+        {open === "change" && <ItemDialog group={group} kind={item.kind} item={item} periods={periods} headings={headings} onClose={() => setOpen(null)} />}
+        {open === "give" && <GiveDialog item={item} group={group} periods={periods} onClose={() => setOpen(null)} />}
+      </Suspense>
+    </>
+  );
+}
+
+/** Showing, hiding, taking out, fetching back: each says so and can be undone. */
+function useActs(groupId: number, item: OpenedItem) {
+  const queries = useQueryClient();
+  const say = useSay();
+  const path = { params: { path: { item_id: item.id } } };
+  const run = (deed: Promise<unknown>, then: () => void) => {
+    deed
+      .then(() => queries.invalidateQueries({ queryKey: ["group", groupId] }))
+      .then(then)
+      .catch((error: unknown) => say(error instanceof Problem ? `${error.title} ${error.fix}` : String(error)));
+  };
+  const show = async (shown: boolean) => {
+    const now = await data(client.GET("/api/cupboard/{item_id}", path));
+    const body = { title: now.title, heading: now.heading, html: now.html, link: now.link, opens: shown ? null : now.opens, periods: now.periods, version: now.version, staff_only: !shown };
+    await data(client.PUT("/api/cupboard/{item_id}", { ...path, body }));
+  };
+  const setShown = (shown: boolean) => run(show(shown), () => say((shown ? CUPBOARD.shown : CUPBOARD.hidden)(item), () => setShown(!shown)));
+  const restore = () => run(data(client.POST("/api/cupboard/{item_id}/restore", path)), () => say(CUPBOARD.isBack(item)));
+  const takeAway = () =>
+    run(data(client.DELETE("/api/cupboard/{item_id}", path)), () => {
+      setDrawer({ item: null });
+      say(CUPBOARD.takenAway(item), restore);
+    });
+  return { setShown, takeAway };
+}
