@@ -88,9 +88,11 @@ export default defineConfig({
     rolldownOptions: {
       output: { codeSplitting: { includeDependenciesRecursively: false, groups: [
           // Small parts of the views that a class is seen in: each alone would cost as much again in what goes with an answer.
-          { name: "class", minShareCount: 2, test: /(src.ui.(people.(ListedName|PegPicture|find)|words|Coat)|src.app.Rail|src.pegs.(filters|texts))\.tsx?$|lucide-react.dist.esm.icons.(list|download|search|plus)\.mjs$|pegs\.svg/ },
+          { name: "class", minShareCount: 2, test: /(src.ui.(people.(ListedName|PegPicture|find)|words|Coat)|src.app.Rail|src.(pegs.texts|filtering.(filters|texts)))\.tsx?$|lucide-react.dist.esm.icons.(list|download|search|plus)\.mjs$|pegs\.svg/ },
           // What the start shares with the views.
           { name: "begun", minShareCount: 2, test: /lucide-react.dist.esm.icons.cloud-off\.mjs$|src.app.texts\.ts$|src.ui.reading.reading\.ts$/ },
+          // Asking and telling the server: one package, all of it evaluated before what asks.
+          { name: "shared", test: /node_modules.@tanstack.(query-core|react-query)/ },
           { name: "shared", minShareCount: 22, test: /node_modules.(?!@headlessui|@react-aria|@floating-ui)|src.(?!language.chosen|main|ui.Modal)/ },
         ] } },
     },

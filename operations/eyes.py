@@ -39,6 +39,10 @@ def too_wide(page: Page) -> int:
     return int(page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
 
 
+NAMED_BY = 40
+"""So many letters of somebody's words name a button that is about them."""
+
+
 class Heard:
     """What the server said to a page: data, which is in nobody's language but its writer's."""
 
@@ -73,6 +77,7 @@ class Heard:
         # A word without a capital is the name of a kind or a state, not a text.
         elif isinstance(found, str) and not re.fullmatch(r"[a-z_0-9]*", found):
             self.texts.update(re.sub(r"\s+", " ", line).strip() for line in re.sub(r"<[^>]+>", "\n", found).split("\n"))
+            self.texts.add(found[:NAMED_BY].strip())
 
     def without(self, text: str) -> str:
         """A text without what the server sent, the longest first; parts of names (``Dube, Thandi``) go with them."""

@@ -78,6 +78,17 @@ def copies_in(portfolio: Portfolio, pocket: Pocket) -> tuple[dict[int, str], int
     return found, fresh
 
 
+def opened_of(pocket_id: int) -> dict[int, bool]:
+    """The portfolios (ids) that were given something in a pocket which lies there, with whether they opened any of it:
+    one query.
+    """
+    rows = CupboardCopy.objects.filter(pocket=pocket_id, evidence__removed_at=None).exclude(given=None)
+    found: dict[int, bool] = {}
+    for portfolio, at in rows.values_list("portfolio_id", "opened_at"):
+        found[portfolio] = found.get(portfolio, False) or bool(at)
+    return found
+
+
 def take_out(doing: Deed, copies: Iterable[CupboardCopy], *, back: bool = False) -> None:
     """Take copies that are as they came out of their pockets, or put them back; the portfolios are locked.
 

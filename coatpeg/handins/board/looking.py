@@ -12,6 +12,8 @@ from typing import Any
 from coatpeg.core.errors import Gone
 from coatpeg.core.outlines.filling import PocketKind, filled
 from coatpeg.core.policy import Action
+from coatpeg.core.portfolios.kinds import ArtefactKind
+from coatpeg.cupboard.copies import opened_of
 from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.outlines.reading import PocketOutline
 from coatpeg.people.access import require_in_group
@@ -69,6 +71,7 @@ def pocket_of_class(person: Person, group_id: int, pocket_id: int, now: datetime
     lying = Evidence.objects.filter(pocket_id=pocket_id, removed_at=None, portfolio__enrolment__group_id=group_id)
     for one in lying.select_related("artefact__stored", "artefact__written_text"):
         evidence[one.portfolio_id].append(one)
+    given = opened_of(pocket_id)
     return {
         "pocket": {"id": pocket.id, "title": pocket.title},
         "kind": pocket.kind.value,
@@ -78,6 +81,8 @@ def pocket_of_class(person: Person, group_id: int, pocket_id: int, now: datetime
                 **face(one),
                 "portfolio": ids[one.enrolment_id],
                 **_seen(view, one, pocket, evidence[ids[one.enrolment_id]]),
+                "given": ids[one.enrolment_id] in given,
+                "opened": given.get(ids[one.enrolment_id], False),
             }
             for one in view.members
             if one.enrolment_id in ids
@@ -93,14 +98,16 @@ def _seen(view: Situation, member: Any, pocket: PocketOutline, evidence: list[Ev
     )
     first = pictured or next((one.artefact for one in evidence if one.artefact), None)
     is_log = pocket.kind is PocketKind.LOG
+    written = [one.artefact.written_text for one in evidence if one.artefact and one.artefact.kind == ArtefactKind.TEXT]
     return {
         "met": units.met,
         "wanted": units.wanted,
         "begun": content.has_work,
-        "words": sum(one.words for one in evidence),
+        "locked": (member.enrolment_id, pocket.id) in view.frozen,
+        "words": sum(one.words for one in evidence) + sum(one.words for one in written),
         "artefacts": sum(1 for one in evidence if one.artefact_id),
         "rows": len(content.pieces) if is_log else 0,
         "last_work": content.last_work_at,
         "artefact": artefact_data(first) if first else None,
-        "text": next((one.text[:FIRST_WORDS] for one in evidence if one.text.strip()), ""),
+        "text": next((one.text[:FIRST_WORDS] for one in (*evidence, *written) if one.text.strip()), ""),
     }

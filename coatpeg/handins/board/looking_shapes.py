@@ -25,6 +25,11 @@ class PocketOfStudent(Face):
     met: int
     wanted: int
     begun: bool
+    locked: bool
+    opened: bool
+    """Of what was given out to them in it, they have opened something."""
+    given: bool
+    """Something was given out to them in it."""
     words: int
     artefacts: int
     rows: int

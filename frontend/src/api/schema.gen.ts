@@ -11209,14 +11209,20 @@ export interface components {
             family_first: boolean;
             /** Family Name */
             family_name: string;
+            /** Given */
+            given: boolean;
             /** Given Name */
             given_name: string;
             /** Id */
             id: number;
             /** Last Work */
             last_work: string | null;
+            /** Locked */
+            locked: boolean;
             /** Met */
             met: number;
+            /** Opened */
+            opened: boolean;
             /** Period */
             period: string;
             /** Picture */

@@ -1,10 +1,12 @@
 /** The rail: the weeks of the term on a plank, each hand-in hanging at its due week. */
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
-import type { ButtonHTMLAttributes, KeyboardEvent } from "react";
+import type { ButtonHTMLAttributes, KeyboardEvent, ReactNode } from "react";
 import type { Schema } from "../api/client";
 import { loadQuery } from "../api/queries";
 import { may, useGroup, useGroupId } from "../api/session";
+import { useItemDrop } from "../cupboard/dragging";
+import { useOpenFrom } from "../cupboard/openFrom";
 import { mondayOf, shortDay } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { TEXTS } from "./texts";
@@ -40,17 +42,14 @@ export function Rail({ frame, selected, onSelect }: Props) {
   const thisWeek = mondayOf(frame.today);
   const full = useFullWeeks();
   return (
-    <section aria-label={TEXTS.theTermSWeeksAnd} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
+    <section aria-label={TEXTS.theTermSWeeksAnd} tabIndex={frame.handins.length === 0 ? 0 : undefined} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- arrow keys walk between the buttons inside */}
       <ol ref={list} onKeyDown={walk} className="relative flex min-w-[72rem]">
         <li aria-hidden className="plank absolute inset-x-0 top-[22px] h-3 rounded-sm" />
         {frame.weeks.map((week) => {
           const now = week.monday === thisWeek;
           return (
-            <li
-              key={week.number}
-              className={`relative min-w-0 flex-1 px-0.5 pb-2 text-center ${now ? "bg-today" : ""} ${week.school_days ? "" : "hatched"}`}
-            >
+            <Week key={week.number} monday={week.monday} className={`relative min-w-0 flex-1 px-0.5 pb-2 text-center ${now ? "bg-today" : ""} ${week.school_days ? "" : "hatched"}`}>
               <span className={`figures relative mx-auto block h-[22px] w-fit px-1 pt-0.5 text-xs leading-5 ${now ? "bg-today" : "bg-paper"} ${now ? "font-bold text-ink" : "text-quiet"}`}>
                 <span className="sr-only">
                   {TEXTS.weekNumber({ number: week.number, school_daysIs: Boolean(week.school_days), nowIs: now })}{" "}
@@ -60,7 +59,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
               <span aria-hidden className="relative mx-auto block size-3 rounded-full bg-peg" />
               <Hanging handins={hanging.get(week.monday) ?? []} selected={selected} onSelect={onSelect} />
               <Full words={full.get(week.monday)} />
-            </li>
+            </Week>
           );
         })}
         {never.length > 0 && (
@@ -72,6 +71,18 @@ export function Rail({ frame, selected, onSelect }: Props) {
         )}
       </ol>
     </section>
+  );
+}
+
+/** A week; what is dragged out of the cupboard onto it is shown to students from its first day on. */
+function Week({ monday, className, children }: { monday: string; className: string; children: ReactNode }) {
+  const group = useGroup();
+  const openFrom = useOpenFrom(group?.id ?? 0);
+  const { over, place } = useItemDrop(may(group, "keep_cupboard") ? (item) => void openFrom(item, monday) : null);
+  return (
+    <li {...place} className={`${className} ${over ? "outline-3 -outline-offset-3 outline-in" : ""}`}>
+      {children}
+    </li>
   );
 }
 

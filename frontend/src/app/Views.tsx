@@ -87,7 +87,7 @@ function Row({ views, cupboard = false }: { views: View[]; cupboard?: boolean })
           )}
         </NavLink>
       ))}
-      {cupboard && <CupboardButton />}
+      {cupboard && <CupboardButton title={TEXTS.cupboard} />}
     </nav>
   );
 }

@@ -43,6 +43,7 @@ export const KEYS: {
     keys: [
       ["?", "shows this list"],
       ["/", "goes to the search for a student"],
+      ["c", "opens the cupboard beside the page, and closes it; on the marking pile it comments"],
       ["Escape", "closes what is open beside or over the page"],
     ],
   },

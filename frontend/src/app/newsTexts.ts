@@ -3,7 +3,6 @@ import { catalogue, message } from "../language/catalogue";
 
 /** A student's news. */
 export const NEWS = catalogue("app.news", {
-  title: "News",
   none: "Nothing new in the last 30 days.",
   what: {
     sent_back: "was sent back",

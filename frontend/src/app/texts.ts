@@ -17,6 +17,8 @@ export const TEXTS = catalogue("app", {
   lost: "There is nothing at this address",
   lostHint: "It may have moved, or it is not for you.",
   home: "Go to the start",
+  news: "News",
+  cupboard: "Cupboard",
   titleUnseenNew: message<{ title: string; unseen: number }>("{title}, {unseen, number} new"),
   weekWeekOfWeeks: message<{ week: number; weeks: number }>(" · week {week, number} of {weeks, number}"),
   initialsAccountOfFullName: message<{ initials: string; full_name: string }>("{initials}, account of {full_name}"),

@@ -15,19 +15,24 @@ export function Cupboard({ group }: { group: Group }) {
   const found = useQuery(cupboardQuery(group.id));
   const box = useRef<HTMLElement>(null);
   useEffect(() => {
-    box.current?.focus();
     return () => document.querySelector<HTMLElement>("[data-cupboard-button]")?.focus();
   }, []);
+  // What was pressed to come here is gone: the drawer has the focus, once a dialog over it has given it back.
+  useEffect(() => {
+    box.current?.focus();
+    const timer = setTimeout(() => document.activeElement === document.body && box.current?.focus(), 60);
+    return () => clearTimeout(timer);
+  }, [item]);
   const chosen = found.data?.items.find((one) => one.id === item);
   const inside = chosen !== undefined;
   useEffect(() => {
-    const at = box.current;
     const press = (event: KeyboardEvent) => {
-      if (event.key !== "Escape" || event.defaultPrevented || document.querySelector("[role=dialog], [role=menu], [role=listbox]")) return;
+      const here = event.target === document.body || box.current?.contains(event.target as Node);
+      if (event.key !== "Escape" || event.defaultPrevented || !here || document.querySelector("[role=dialog], [role=menu], [role=listbox]")) return;
       setDrawer(inside ? { item: null } : { open: false });
     };
-    at?.addEventListener("keydown", press);
-    return () => at?.removeEventListener("keydown", press);
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
   }, [inside]);
   return (
     <aside

@@ -3,9 +3,9 @@ import { DoorOpen } from "lucide-react";
 import { useEffect } from "react";
 import { isTyped, useLetterKeys } from "../ui/keys";
 import { setDrawer, useDrawer } from "./store";
-import { CUPBOARD } from "./texts";
 
-export function CupboardButton() {
+/** Its one word comes from the frame, so that the words of the cupboard are loaded with the cupboard. */
+export function CupboardButton({ title }: { title: string }) {
   const { open } = useDrawer();
   const letters = useLetterKeys();
   useEffect(() => {
@@ -28,7 +28,7 @@ export function CupboardButton() {
       className={`ml-auto flex min-h-11 shrink-0 items-center gap-2 border-b-3 font-semibold whitespace-nowrap ${open ? "border-copper text-ink" : "border-transparent text-ink-soft hover:text-ink"}`}
     >
       <DoorOpen aria-hidden size={18} />
-      {CUPBOARD.title}
+      {title}
     </button>
   );
 }

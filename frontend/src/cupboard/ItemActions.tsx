@@ -79,9 +79,7 @@ function useActs(groupId: number, item: OpenedItem) {
   const setShown = (shown: boolean) => run(show(shown), () => say((shown ? CUPBOARD.shown : CUPBOARD.hidden)(item), () => setShown(!shown)));
   const restore = () => run(data(client.POST("/api/cupboard/{item_id}/restore", path)), () => say(CUPBOARD.isBack(item)));
   const takeAway = () =>
-    run(data(client.DELETE("/api/cupboard/{item_id}", path)), () => {
-      setDrawer({ item: null });
-      say(CUPBOARD.takenAway(item), restore);
-    });
+    // It is closed before everything is asked for anew: it is not there to be asked for.
+    run(data(client.DELETE("/api/cupboard/{item_id}", path)).then(() => setDrawer({ item: null })), () => say(CUPBOARD.takenAway(item), restore));
   return { setShown, takeAway };
 }

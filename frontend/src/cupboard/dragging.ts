@@ -12,7 +12,7 @@ export function dragged(event: DragEvent, item: Item): void {
 }
 
 /** What makes an element a place for items; ``over`` while one hangs over it. */
-export function useItemDrop(onItem: ((item: number) => void) | null) {
+export function useItemDrop(onItem: ((item: number, at: Element) => void) | null) {
   const [over, setOver] = useState(false);
   if (onItem === null) return { over: false, place: {} };
   const place = {
@@ -28,7 +28,7 @@ export function useItemDrop(onItem: ((item: number) => void) | null) {
       const item = Number(event.dataTransfer.getData(TYPE));
       if (!item) return;
       event.preventDefault();
-      onItem(item);
+      onItem(item, event.target as Element);
     },
   };
   return { over, place };

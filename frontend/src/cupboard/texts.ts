@@ -67,6 +67,8 @@ export const CUPBOARD = catalogue("cupboard", {
   renews: "Copies that nobody has begun are exchanged, beside begun ones the newer is put, and students are told.",
   save: "Save",
   put: "Put it in",
+  openFrom: message<{ title: string; day: string }>("Students see “{title}” from {day} on."),
+  asBefore: message<{ title: string }>("“{title}” is shown as it was before."),
   saved: message<{ title: string }>("“{title}” is saved."),
 });
 
@@ -97,8 +99,8 @@ export const GIVING = catalogue("cupboard.giving", {
   toPeriods: message<{ periods: string }>("to {periods}"),
   line: message<{ pocket: string; to: string; at: string; who: string }>("in {pocket}, {to} · {at} · {who}"),
   lookIn: "Look in",
-  lookInOf: message<{ title: string }>("Look into everybody’s “{title}”"),
-  takeBack: message<{ title: string }>("Take “{title}” back from everybody who has not begun"),
+  lookInOf: message<{ title: string }>("Look in: everybody’s “{title}”"),
+  takeBack: message<{ title: string }>("Take back “{title}” from everybody who has not begun"),
   takeBackShort: "Take back",
   wasTakenBack: message<{ at: string }>("taken back {at}"),
   count: message<{ what: string; count: number }>("{count} {what}"),

@@ -11,6 +11,8 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
 import { chosenFrom, filtered, KEYS } from "../filtering/filters";
 import { useFlagged } from "../filtering/flags";
+import { useGiveByDrop } from "../cupboard/useGiveByDrop";
+import { whomAt } from "./dropped";
 import { useFigures, useNextByKey } from "./figures";
 import type { Figures } from "./figures";
 import type { Board, Chosen, Row, ShownAs } from "../filtering/filters";
@@ -80,6 +82,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
   };
   const mayAct = may(group, "excuse") || may(group, "set_own_due");
   const picking = usePicking(rows, shown.board.handins, mayAct);
+  const drop = useGiveByDrop(group, (at) => whomAt(at, board, shown.board, rows));
   const opened = student !== null && chosen.handin !== null && chosen.as === "pegs";
   return (
     <>
@@ -102,9 +105,11 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
         onOpen={(filter) => setAddress(new URLSearchParams(filter))}
       />
       <Beginning board={board} group={group} />
+      {drop.dialog}
       {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions -- Escape closes what is open beside the board, wherever the focus is */}
       <div
-        className="flex min-h-80 flex-1 gap-4 px-5 pb-3 max-lg:flex-col"
+        {...drop.place}
+        className={`flex min-h-80 flex-1 gap-4 px-5 pb-3 max-lg:flex-col ${drop.over ? "outline-3 -outline-offset-3 outline-in" : ""}`}
         onKeyDown={(event) => {
           if (event.key === "Escape" && opened && !event.defaultPrevented) closePanel();
         }}

@@ -1,11 +1,11 @@
 /** Over a portfolio that staff look into: whose it is, what is new, who comes next on the same pocket. */
 import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft, ChevronRight, LayoutGrid, Lock, LockOpen } from "lucide-react";
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schema } from "../api/client";
 import { patiently } from "../api/patiently";
-import { portfoliosQuery } from "../api/queries";
+import { gridQuery, portfoliosQuery } from "../api/queries";
 import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
@@ -27,13 +27,11 @@ interface Props {
 export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Props) {
   const navigate = useNavigate();
   const member = useGroup() !== null;
-  const lines = useQuery({ ...portfoliosQuery(groupId), enabled: member });
-  const all = lines.data ?? [];
+  const { all, known } = useOthers(groupId, member, pocket);
   const at = all.findIndex((one) => one.portfolio === portfolio.id);
   const to = (place: number) => (at >= 0 ? all[place] : undefined);
-  const address = (one: Schema["PortfolioLine"] | undefined) => (one ? `/g/${groupId}/portfolio/${one.portfolio}${pocket ? `/${pocket}` : ""}` : null);
+  const address = (one: Other | undefined) => (one ? `/g/${groupId}/portfolio/${one.portfolio}${pocket ? `/${pocket}` : ""}` : null);
   const [before, after] = [address(to(at - 1)), address(to(at + 1))];
-  const known = lines.data !== undefined;
   // A key pressed right after opening waits until it is known who is next.
   const waiting = useRef("");
   const letters = useLetterKeys();
@@ -91,6 +89,17 @@ export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Pro
       )}
     </section>
   );
+}
+
+type Other = Pick<Schema["PortfolioLine"], "portfolio" | "family_name" | "given_name" | "family_first">;
+
+/** Whose portfolios there are to step through: by name; on a pocket those who have not begun with it come last. */
+function useOthers(groupId: number, member: boolean, pocket: string | null): { all: Other[]; known: boolean } {
+  const lines = useQuery({ ...portfoliosQuery(groupId), enabled: member && !pocket });
+  const grid = useQuery({ ...gridQuery(groupId, Number(pocket)), enabled: member && pocket !== null });
+  const begun = useMemo(() => grid.data && [...grid.data.students.filter((one) => one.begun), ...grid.data.students.filter((one) => !one.begun)], [grid.data]);
+  const all = pocket ? begun : lines.data;
+  return { all: all ?? [], known: all !== undefined };
 }
 
 /** Locks the open pocket of this student, or opens it. */

@@ -57,7 +57,7 @@ function TogetherDialog({ kept, others, onClose }: { kept: Account; others: Acco
           </p>
           <label className="font-bold">
             {TOGETHER.closes}
-            <select value={other} onChange={(event) => setOther(Number(event.target.value))} className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-2 font-normal">
+            <select value={other} onChange={(event) => setOther(Number(event.target.value))} className="mt-1 flex min-h-9 items-center w-full rounded-md border border-control bg-paper px-2 font-normal">
               {others.map((one) => (
                 <option key={one.person} value={one.person}>
                   {called(one)}

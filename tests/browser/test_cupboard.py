@@ -1,0 +1,196 @@
+"""The cupboard beside every view: put in, read, copied, given out, looked into, stopped, taken back."""
+
+from __future__ import annotations
+
+import re
+from datetime import timedelta
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from playwright.sync_api import Locator, Page, expect
+
+from coatpeg.core.cupboard.items import ItemKind
+from coatpeg.cupboard import giving, keeping
+from coatpeg.cupboard.models import CupboardCopy, CupboardItem
+from coatpeg.portfolios.models import Evidence, StandingHold
+from tests.browser.case import PHONE, TABLET, BrowserCase
+
+
+class Cupboard(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.card = self.eight.pocket()
+        self.log = self.eight.pocket("Crop log", "log")
+        self.thandi = self.eight.student("thandi", period="P3")
+        self.josh = self.eight.student("josh", "Josh", "Ellery", period="P4")
+        self.base = f"/g/{self.eight.group.pk}"
+
+    def item(self, title: str = "Kitchen safety check", **more: object) -> CupboardItem:
+        plan = keeping.ItemPlan(title, "Week 9", html="<p>I wash my hands …</p>", **more)  # type: ignore[arg-type]
+        return keeping.put_in(self.eight.lead, self.eight.group.pk, ItemKind.PAGE, plan, self.now)
+
+    def drawer(self, page: Page) -> Locator:
+        return page.get_by_role("complementary", name="Cupboard")
+
+    def drag(self, page: Page, source: Locator, target: Locator) -> None:
+        """As a mouse drags: the browser's own drag and drop."""
+        expect(target).to_be_visible()
+        source.drag_to(target)
+
+    def test_a_page_a_link_and_files_are_put_in_shown_changed_and_taken_out(self) -> None:
+        self.expected_complaints.append("422")
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        page.get_by_role("grid").wait_for()
+        page.keyboard.press("c")
+        drawer = self.drawer(page)
+        expect(drawer.get_by_text("Nothing lies here yet.")).to_be_visible()
+        drawer.get_by_role("button", name="Put in").click()
+        page.get_by_role("menuitem", name="A page to write").click()
+        dialog = page.get_by_role("dialog", name="A page for the cupboard")
+        expect(dialog.get_by_label("Title")).to_be_focused()
+        dialog.get_by_role("button", name="Put it in").click()
+        expect(dialog.get_by_text("It has no title yet.")).to_be_visible()
+        dialog.get_by_label("Title").fill("Words of the garden")
+        dialog.get_by_label("Under").fill("All term")
+        dialog.get_by_role("textbox", name="What stands on it").fill("Mulch covers the soil.")
+        self.no_violation(page)
+        # What was typed is not lost with the page.
+        page.reload()
+        drawer.get_by_role("button", name="Put in").click()
+        page.get_by_role("menuitem", name="A page to write").click()
+        expect(dialog.get_by_label("Title")).to_have_value("Words of the garden")
+        dialog.get_by_label("Title").press("Enter")
+        expect(drawer.get_by_role("heading", name="Words of the garden")).to_be_visible()
+        expect(drawer.get_by_text("Mulch covers the soil.")).to_be_visible()
+        page.keyboard.press("Escape")
+        with TemporaryDirectory() as folder:
+            sheet = Path(folder) / "knots.txt"
+            sheet.write_text("Bowline.")
+            drawer.get_by_label("Files").set_input_files(sheet)
+            expect(page.get_by_text("It is in: for staff only until you show it.")).to_be_visible()
+        drawer.get_by_role("button", name=re.compile("^knots.txt")).click()
+        drawer.get_by_role("button", name="Show it to students").click()
+        expect(page.get_by_text("“knots.txt” is shown to students.")).to_be_visible()
+        drawer.get_by_role("button", name="Take out").click()
+        expect(page.get_by_text("“knots.txt” is taken out of the cupboard. Copies stay.")).to_be_visible()
+        expect(drawer.get_by_role("button", name=re.compile("^knots.txt"))).to_have_count(0)
+        page.get_by_role("button", name="Undo").last.click()
+        expect(drawer.get_by_role("button", name=re.compile("^knots.txt"))).to_be_visible()
+        drawer.get_by_role("searchbox").fill("garden")
+        expect(drawer.get_by_role("listitem")).to_have_count(1)
+        page.keyboard.press("Escape")
+        expect(drawer).to_have_count(0)
+        expect(page.get_by_role("button", name="Cupboard")).to_be_focused()
+
+    def test_a_copy_by_touch_is_the_students_own_and_can_be_put_back(self) -> None:
+        self.item()
+        for size in (TABLET, PHONE):
+            with self.subTest(str(size)):
+                page = self.page(self.thandi.enrolment.person, f"{self.base}/portfolio/{self.thandi.pk}", size)
+                page.get_by_role("button", name="Cupboard").click()
+                drawer = self.drawer(page)
+                drawer.get_by_role("button", name=re.compile("^Kitchen safety check")).click()
+                expect(drawer.get_by_text("I wash my hands …")).to_be_visible()
+                self.no_violation(page)
+                drawer.get_by_role("button", name="Take a copy").click()
+                expect(drawer.get_by_role("button", name="Crop log")).to_have_count(0)
+                drawer.get_by_role("button", name="Recipe card").click()
+                expect(page.get_by_text("Your copy lies in “Recipe card”.")).to_be_visible()
+                drawer.get_by_role("link", name="Go to your copy in “Recipe card”").click()
+                expect(page.get_by_text("A copy of “Kitchen safety check” from the cupboard")).to_be_visible()
+                page.get_by_role("button", name="Undo").click()
+                expect(page.get_by_text("The copy is put back.")).to_be_visible()
+                expect(page.get_by_text("A copy of “Kitchen safety check”")).to_have_count(0)
+
+    def test_dragged_onto_a_pocket_it_is_copied_there(self) -> None:
+        self.item()
+        page = self.page(self.thandi.enrolment.person, f"{self.base}/portfolio/{self.thandi.pk}/{self.card.pk}")
+        page.get_by_role("heading", name="Recipe card").wait_for()
+        page.keyboard.press("c")
+        source = self.drawer(page).get_by_role("button", name=re.compile("^Kitchen safety check"))
+        pocket = page.get_by_role("navigation", name="Pockets").get_by_role("link", name=re.compile("^Recipe card"))
+        self.drag(page, source, pocket)
+        expect(page.get_by_text("Your copy lies in “Recipe card”.")).to_be_visible()
+        writing = page.get_by_role("textbox", name=re.compile("Kitchen safety check"))
+        expect(writing).to_contain_text("I wash my hands")
+        writing.fill("I wash mine twice.")
+        expect(page.get_by_text("Saved", exact=False).first).to_be_visible()
+
+    def test_prepared_in_private_given_to_some_stepped_through_stopped_and_gone_on_with(self) -> None:
+        item = self.item(staff_only=True)
+        self.eight.handin(self.card)
+        page = self.page(self.eight.lead, f"{self.base}/pegs?period=P3")
+        page.get_by_role("grid").wait_for()
+        page.get_by_role("button", name="Cupboard").click()
+        source = self.drawer(page).get_by_role("button", name=re.compile("^Kitchen safety check"))
+        self.drag(page, source, page.get_by_role("grid").get_by_text("Dube"))
+        dialog = page.get_by_role("dialog", name="Give out “Kitchen safety check”")
+        expect(dialog.get_by_role("radio", name="chosen students")).to_be_checked()
+        dialog.get_by_label("Into the pocket").select_option(label="Recipe card")
+        expect(dialog.get_by_text("1 student gets a copy.")).to_be_visible()
+        dialog.get_by_label("the whole class").check()
+        expect(dialog.get_by_text("2 students get a copy.")).to_be_visible()
+        self.no_violation(page)
+        dialog.get_by_role("button", name="Give 2 copies").click()
+        expect(page.get_by_text("“Kitchen safety check” is given to 2 students, in “Recipe card”.")).to_be_visible()
+        student = self.page(
+            self.thandi.enrolment.person, f"{self.base}/portfolio/{self.thandi.pk}/{self.card.pk}", PHONE
+        )
+        writing = student.get_by_role("textbox", name=re.compile("Kitchen safety check"))
+        writing.fill("I wash mine twice.")
+        expect(student.get_by_text("Saved", exact=False).first).to_be_visible()
+        page.get_by_role("link", name="Hand-ins").click()
+        part = page.get_by_role("region", name="Given out")
+        expect(part.get_by_text("1 not opened · 1 begun")).to_be_visible()
+        self.no_violation(page)
+        part.get_by_role("link", name="Look in: everybody’s “Recipe card”").click()
+        expect(page.get_by_role("link", name=re.compile("Ellery, Josh.*Not opened"))).to_be_visible()
+        page.get_by_role("button", name="Stop work for 2").click()
+        page.get_by_role("dialog").get_by_role("button", name=re.compile("^Lock")).click()
+        expect(page.get_by_role("button", name="Let 2 go on")).to_be_visible()
+        expect(student.get_by_text("Locked", exact=False).first).to_be_visible()
+        self.no_violation(page)
+        # Those who have begun come first, one after the other by one key.
+        page.keyboard.press("n")
+        expect(page.get_by_role("region", name="Looking in").get_by_text("Thandi Dube")).to_be_visible()
+        page.keyboard.press("n")
+        expect(page.get_by_role("region", name="Looking in").get_by_text("Josh Ellery")).to_be_visible()
+        page.get_by_role("link", name="The class").click()
+        page.get_by_role("button", name="Let 2 go on").click()
+        page.get_by_role("dialog").get_by_role("button", name=re.compile("^Open")).click()
+        expect(page.get_by_role("button", name="Stop work for 2")).to_be_visible()
+        expect(student.get_by_role("textbox", name=re.compile("Kitchen safety check"))).to_have_text(
+            "I wash mine twice."
+        )
+        self.assertFalse(StandingHold.objects.exists())
+        self.assertEqual(CupboardCopy.objects.filter(item=item).count(), 2)
+
+    def test_taken_back_by_the_keyboard_from_whoever_has_not_begun(self) -> None:
+        item = self.item()
+        giving.give(self.eight.lead, item.pk, self.card.pk, giving.Audience(), "key", self.now - timedelta(minutes=5))
+        page = self.page(self.eight.lead, f"{self.base}/hand-ins")
+        take = page.get_by_role("button", name=re.compile("^Take back “Kitchen safety check”"))
+        take.focus()
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("It is taken back from everybody.")).to_be_visible()
+        expect(page.get_by_text("2 taken out")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("It is given again.")).to_be_visible()
+        self.assertEqual(Evidence.objects.filter(removed_at=None).count(), 2)
+
+    def test_dragged_onto_a_week_it_is_shown_from_then_on(self) -> None:
+        item = self.item(staff_only=True)
+        page = self.page(self.eight.lead, f"{self.base}/hand-ins")
+        page.get_by_role("button", name="Cupboard").click()
+        source = self.drawer(page).get_by_role("button", name=re.compile("^Kitchen safety check"))
+        week = page.get_by_role("region", name=re.compile("weeks")).get_by_role("listitem").filter(has_text="this week").first
+        self.drag(page, source, week)
+        expect(page.get_by_text("Students see “Kitchen safety check” from", exact=False)).to_be_visible()
+        item.refresh_from_db()
+        self.assertFalse(item.staff_only)
+        self.assertIsNotNone(item.opens)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("is shown as it was before")).to_be_visible()
+        item.refresh_from_db()
+        self.assertTrue(item.staff_only)
