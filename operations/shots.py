@@ -101,13 +101,10 @@ def _caseload(page: Page) -> None:
     page.get_by_role("main").get_by_role("button", name=re.compile("fewer")).first.click()
 
 
-def _class_log(page: Page) -> None:
-    page.get_by_role("link", name="Look in").click()
-    page.get_by_role("button", name=re.compile("^Pocket:")).click()
-    page.get_by_role("option", name="Crop log").click()
-    page.get_by_role("button", name=re.compile("^Show:")).click()
-    page.get_by_role("option", name="all rows").click()
-    page.get_by_role("complementary", name="Added up").wait_for()
+def _look_in(page: Page) -> None:
+    page.get_by_role("link", name="Hand-ins").click()
+    page.get_by_role("link", name=re.compile("^Look in: everybody")).first.click()
+    page.get_by_role("link", name=re.compile("Opened, not begun")).first.wait_for()
 
 
 def _scores(page: Page) -> None:
@@ -126,8 +123,10 @@ def _theme(theme: str) -> Callable[[Page], None]:
     return show
 
 
-def _dark(page: Page) -> None:
+def _cupboard(page: Page) -> None:
     page.get_by_role("grid").wait_for()
+    page.keyboard.press("c")
+    page.get_by_role("complementary", name="Cupboard").get_by_role("listitem").first.wait_for()
     _theme("dark")(page)
 
 
@@ -185,10 +184,10 @@ SHOTS: dict[str, tuple[str, tuple[int, int], Step]] = {
     "scores": ("okafor", DESK, _scores),
     "my-pockets": ("josh", DESK, _pocket),
     "my-pockets-tablet": ("josh", TABLET, _pocket),
-    "class-log": ("okafor", DESK, _class_log),
+    "look-in": ("okafor", DESK, _look_in),
     "feedback": ("josh", TABLET, _feedback),
     "to-hand-in-phone": ("josh", PHONE, _to_hand_in),
-    "pegs-dark": ("okafor", DESK, _dark),
+    "cupboard-dark": ("okafor", DESK, _cupboard),
     "rubric-contrast": ("okafor", DESK, _rubric),
     "agreement": ("okafor", DESK, _agreement),
 }

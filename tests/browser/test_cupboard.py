@@ -184,7 +184,12 @@ class Cupboard(BrowserCase):
         page = self.page(self.eight.lead, f"{self.base}/hand-ins")
         page.get_by_role("button", name="Cupboard").click()
         source = self.drawer(page).get_by_role("button", name=re.compile("^Kitchen safety check"))
-        week = page.get_by_role("region", name=re.compile("weeks")).get_by_role("listitem").filter(has_text="this week").first
+        week = (
+            page.get_by_role("region", name=re.compile("weeks"))
+            .get_by_role("listitem")
+            .filter(has_text="this week")
+            .first
+        )
         self.drag(page, source, week)
         expect(page.get_by_text("Students see “Kitchen safety check” from", exact=False)).to_be_visible()
         item.refresh_from_db()

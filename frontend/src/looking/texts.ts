@@ -8,7 +8,7 @@ export const LOOKING = catalogue("looking.looking", {
   byName: "by name",
   byWork: "newest work first",
   empty: "Nothing yet",
-  openedOnly: "opened, not begun",
+  openedOnly: "Opened, not begun",
   only: "Show only",
   is: { all: "All", not_begun: "Not begun", not_opened: "Not opened", begun: "Begun", locked: "Locked" },
   stop: message<{ count: number }>("Stop work for {count}"),

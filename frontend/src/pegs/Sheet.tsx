@@ -84,7 +84,7 @@ function Table({ groupId, sheet, after, rows, columns, typed, onType }: TablePro
   const behind = virtual.getTotalSize() - (inView.at(-1)?.end ?? 0);
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reached by the keyboard
-    <div ref={scroller} tabIndex={0} role="region" aria-label={SHEET.title} className="min-h-0 flex-1 overflow-auto">
+    <div ref={scroller} tabIndex={0} role="region" aria-label={SHEET.title} className="relative min-h-0 flex-1 overflow-auto">
       <CoatShapes />
       <table className="border-separate border-spacing-0" aria-rowcount={rows.length + 1}>
         <thead>
