@@ -18,7 +18,7 @@ from typing import Any
 
 from django.conf import settings
 
-from operations import measuring_marking
+from operations import measuring_cupboard, measuring_marking
 
 ROUNDS = 40
 STUDENTS, HANDINS = 2000, 60
@@ -575,6 +575,7 @@ def main() -> None:
         found |= {"poll": poll(), "change": one_change(), "large": large()}
         found |= {"pile": measuring_marking.pile(), "copy": measuring_marking.marked_copy()}
         found |= {"released": measuring_marking.released()}
+        found |= {"given": measuring_cupboard.given_out()}
         print(json.dumps({**found, "thumbnails": thumbnails()}))
 
 

@@ -44,7 +44,7 @@ def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]
         Piece(
             Counts(one.words, one.sentences),
             one.artefact.title if one.artefact else "",
-            in_words(one.text) in starters or _as_given(one)
+            _as_given(one) or in_words(one.text) in starters
             if page and one.artefact is None
             else _is_starter(one.artefact, given),
             0,
@@ -63,7 +63,10 @@ def current(portfolio_id: int, pocket_id: int) -> list[Evidence]:
 
 def _as_given(text: KeptText) -> bool:
     """Whether a text says just the words that it was given with."""
-    return bool(text.begun_as) and in_words(text.text) == in_words(text.begun_as)
+    if not text.begun_as:
+        return False
+    # Most are letter for letter as they came.
+    return text.text == text.begun_as or in_words(text.text) == in_words(text.begun_as)
 
 
 def _is_starter(artefact: Artefact | None, given: frozenset[str]) -> bool:

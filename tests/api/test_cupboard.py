@@ -7,17 +7,21 @@ from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
+from django.test import TransactionTestCase
 from django.test.utils import CaptureQueriesContext
 
+from coatpeg.core.cupboard.items import ItemKind
 from coatpeg.core.policy import Role
+from coatpeg.cupboard import giving, keeping
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem, GivenOut
 from coatpeg.handins.models import Submission
 from coatpeg.portfolios.counting import miscounted
 from coatpeg.portfolios.models import Evidence, Portfolio
 from tests import builders
 from tests.api.case import ApiCase
+from tests.api.test_races import at_once
 from tests.background import run_waiting
-from tests.builders import klass
+from tests.builders import NOW, klass
 
 
 class CupboardCase(ApiCase):
@@ -391,3 +395,23 @@ class Renewing(CupboardCase):
         self.change(made, html="<p>Wash them twice.</p>")
         self.assertEqual(CupboardCopy.objects.get().content, 1)
         self.assertEqual(GivenOut.objects.count(), 0)
+
+
+class AtOnce(TransactionTestCase):
+    """Two who press at the same moment, over two real connections."""
+
+    def test_two_who_give_the_same_give_it_once(self) -> None:
+        plot = klass()
+        pocket = plot.pocket()
+        books = [plot.student(f"s{at}", f"Ada{at}", "Blom") for at in range(5)]
+        other = plot.staff("marsh", Role.CO_TEACHER)
+        plan = keeping.ItemPlan("Sheet", html="<p>Wash.</p>")
+        item = keeping.put_in(plot.lead, plot.group.pk, ItemKind.PAGE, plan, NOW)
+
+        def press(person: Any) -> Any:
+            return lambda: giving.give(person, item.pk, pocket.pk, giving.Audience(), f"key of {person.pk}", NOW)
+
+        done = at_once(press(plot.lead), press(other))
+        self.assertEqual(sorted(type(one).__name__ for one in done), ["GivenOut", "Invalid"])
+        self.assertEqual(CupboardCopy.objects.count(), len(books))
+        self.assertEqual(list(miscounted()), [])

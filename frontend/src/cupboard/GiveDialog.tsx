@@ -1,10 +1,12 @@
 /** Giving copies out: into which pocket, to whom, and what that does, said before. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { boardQuery } from "../api/queries";
+import { may } from "../api/session";
 import type { Group } from "../api/session";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
@@ -47,6 +49,8 @@ function useGiving(props: Props) {
   const chosen = useChosen(props);
   const { body, asks } = chosen;
   const [key] = useState(newKey);
+  const [ask, setAsk] = useState(false);
+  const navigate = useNavigate();
   const queries = useQueryClient();
   const say = useSay();
   const takeBack = useTakeBack(group.id);
@@ -66,11 +70,12 @@ function useGiving(props: Props) {
     onSuccess: async (made) => {
       onClose();
       say(GIVING.given({ title: made.item.title, pocket: made.pocket.title, count }), () => takeBack(made.id));
+      if (ask) void navigate(`/g/${group.id}/hand-ins?new=1&pocket=${made.pocket.id}`);
       await queries.invalidateQueries({ queryKey: ["group", group.id] });
     },
   });
   const problem = give.error ?? (fresh ? look.error : null);
-  return { ...chosen, impact, count, give, problem };
+  return { ...chosen, ask, setAsk, impact, count, give, problem };
 }
 
 export function GiveDialog(props: Props) {
@@ -85,6 +90,12 @@ export function GiveDialog(props: Props) {
         {impact && <Impact impact={impact} />}
         {asks && !impact && !problem && <p className="text-ink-soft">{GIVING.asks}</p>}
       </div>
+      {may(group, "set_handin") && (
+        <label className="flex min-h-8 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" checked={giving.ask} onChange={(event) => giving.setAsk(event.target.checked)} />
+          {GIVING.ask}
+        </label>
+      )}
       {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
       <div className="flex flex-wrap justify-end gap-2">
         <Button big onClick={onClose}>

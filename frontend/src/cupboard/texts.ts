@@ -89,6 +89,7 @@ export const GIVING = catalogue("cupboard.giving", {
   full: message<{ count: number; names: string }>("For {count} the pocket is full, they get none: {names}."),
   andMore: message<{ names: string; count: number }>("{names} and {count} more"),
   asks: "Working out who gets it …",
+  ask: "Ask for it too: set a hand-in of this pocket next",
   cancel: "Cancel",
   give: message<{ count: number }>("{count, plural, one {Give # copy} other {Give # copies}}"),
   given: message<{ title: string; count: number; pocket: string }>("“{title}” is given to {count, plural, one {# student} other {# students}}, in “{pocket}”."),
