@@ -63,10 +63,11 @@ def progress_of(copies: Sequence[CupboardCopy]) -> list[Progress]:
 
 
 def copies_in(portfolio: Portfolio, pocket: Pocket) -> tuple[dict[int, str], int]:
-    """What lies in a pocket as copies: the item's title by evidence; and how many were not opened, or wait for a newer
+    """What lies in a pocket as copies: the item's title by evidence; how many were not opened, or wait for a newer
     one. One query.
     """
-    rows = CupboardCopy.objects.filter(portfolio=portfolio, pocket=pocket).values_list(
+    copies = CupboardCopy.objects.filter(portfolio=portfolio, pocket=pocket, evidence__removed_at=None)
+    rows = copies.exclude(evidence__artefact=None, evidence__text="").values_list(
         "evidence_id", "item__title", "opened_at", "content", "item__content", "newer_id", "item__removed_at"
     )
     found: dict[int, str] = {}

@@ -53,14 +53,20 @@ def flags(person: Person, group_id: int, now: datetime) -> list[dict[str, Any]]:
 
 
 def _same_files(view: Situation, group_id: int) -> Iterator[Cell]:
-    """The pegs whose collected pockets hold a file that came from another student of the class as well."""
-    of_class = Artefact.objects.filter(portfolio__enrolment__group_id=group_id).exclude(came_sha256="")
+    """The pegs whose collected pockets hold a file that came from another student of the class as well.
+
+    A copy from the cupboard came from nobody of them.
+    """
+    of_class = Artefact.objects.filter(portfolio__enrolment__group_id=group_id, given=False).exclude(came_sha256="")
     twice = of_class.values("came_sha256").annotate(owners=Count("portfolio", distinct=True)).filter(owners__gt=1)
     shared = [one["came_sha256"] for one in twice.order_by()]
     if not shared:
         return
     lying = Evidence.objects.filter(
-        removed_at=None, portfolio__enrolment__group_id=group_id, artefact__came_sha256__in=shared
+        removed_at=None,
+        portfolio__enrolment__group_id=group_id,
+        artefact__came_sha256__in=shared,
+        artefact__given=False,
     ).values_list("portfolio__enrolment_id", "pocket_id", "artefact__came_sha256", "pocket__starter_hashes")
     collecting: dict[int, list[int]] = {}
     for handin in view.handins:

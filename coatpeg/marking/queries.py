@@ -193,7 +193,9 @@ def _same_files(submission: Submission) -> list[dict[str, Any]]:
         if one["artefact"] and one["artefact"]["came_sha256"] and not one["unchanged"]
     }
     others = (
-        Artefact.objects.filter(came_sha256__in=hashes, portfolio__enrolment__group_id=submission.handin.group_id)
+        Artefact.objects.filter(
+            came_sha256__in=hashes, given=False, portfolio__enrolment__group_id=submission.handin.group_id
+        )
         .exclude(portfolio__enrolment=submission.enrolment)
         .values_list(
             "came_sha256", "portfolio__enrolment__person__family_name", "portfolio__enrolment__person__given_name"

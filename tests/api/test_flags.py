@@ -5,8 +5,11 @@ from __future__ import annotations
 import importlib
 
 from django.apps import apps
+from django.core.files.uploadedfile import SimpleUploadedFile
 
+from coatpeg.cupboard import giving, keeping
 from coatpeg.handins.models import Submission
+from coatpeg.portfolios.models import Evidence
 from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import NOW
@@ -39,6 +42,18 @@ class Flags(ApiCase):
             builders.hand_in(portfolio, self.one)
         builders.add_picture(self.dov, self.card, data=same)
         self.assertEqual(self.flags(), {("Ada", "one"): ["same"], ("Bea", "one"): ["same"]})
+
+    def test_a_copy_from_the_cupboard_is_nobodys_same_file(self) -> None:
+        sheet = SimpleUploadedFile("sheet.txt", b"Wash your hands.")
+        item = keeping.put_file_in(self.plot.lead, self.plot.group.pk, sheet, "sheet.txt", NOW)
+        giving.give(self.plot.lead, item.pk, self.card.pk, giving.Audience(), "given", NOW)
+        for portfolio in (self.ada, self.bea):
+            builders.reflect(Evidence.objects.get(portfolio=portfolio))
+            builders.hand_in(portfolio, self.one, even_if_empty=True)
+        self.assertNotIn("same", [flag for flags in self.flags().values() for flag in flags])
+        for submission in Submission.objects.all():
+            desk = self.ok(self.plot.lead, "GET", f"/submissions/{submission.pk}")
+            self.assertEqual(desk["same_files"], [])
 
     def test_nothing_in_it_and_a_starter_as_it_was_given(self) -> None:
         builders.hand_in(self.ada, self.one, even_if_empty=True)

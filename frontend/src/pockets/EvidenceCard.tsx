@@ -76,7 +76,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
             </div>
           )}
         </div>
-        {evidence.unchanged && artefact.kind !== "text" && <p className="text-copper">{mine && pocket.writable ? TEXTS.unchanged : mine ? TEXTS.unchangedLocked : TEXTS.unchangedTheirs}</p>}
+        {evidence.unchanged && !["text", "link"].includes(artefact.kind) && <p className="text-copper">{mine && pocket.writable ? TEXTS.unchanged : mine ? TEXTS.unchangedLocked : TEXTS.unchangedTheirs}</p>}
         {pocket.writable && !["link", "text"].includes(artefact.kind) && <Newer evidence={id} title={artefact.title} wanted={evidence.unchanged} onFiles={onFiles} />}
         {(mine || evidence.spoken) && <Spoken evidence={evidence.id} spoken={evidence.spoken} allowed={pocket.spoken && !beside} writable={pocket.writable} groupId={groupId} prompt={prompt} onFiles={onFiles} />}
         {mine ? (
