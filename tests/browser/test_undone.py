@@ -202,7 +202,7 @@ class WhatIsSaid(BrowserCase):
         builders.fill(self.thandi, self.card, self.now)
         page = self.page(self.eight.lead, "/")
         held: list[Route] = []
-        page.route("**/api/groups/*/portfolios*", lambda one: held.append(one))
+        page.route("**/api/groups/*/pockets/*", lambda one: held.append(one))
         page.goto(f"{self.live_server_url}{self.base}/portfolio/{self.thandi.pk}/{self.card.pk}")
         expect(page.get_by_role("heading", name="card.jpg")).to_be_visible()
         page.keyboard.press("n")
