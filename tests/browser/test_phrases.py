@@ -157,8 +157,6 @@ class Phrases(BrowserCase):
         pile.get_by_role("button", name="Order: oldest first").click()
         page.get_by_role("option", name="by student").click()
         expect(lines).to_have_text([re.compile("^Dube"), re.compile("^Ellery"), re.compile("^Reyes")])
-        # What was chosen from is gone, and hears no key any more.
-        expect(page.get_by_role("listbox")).to_have_count(0)
         for key, name in (("n", "Reyes, Sam"), ("n", "Dube, Thandi"), ("b", "Reyes, Sam"), ("b", "Ellery, Josh")):
             page.keyboard.press(key)
             expect(page.get_by_role("heading", name=name)).to_be_visible()

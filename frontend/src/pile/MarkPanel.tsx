@@ -1,7 +1,7 @@
 /** Feedback and score; accept or send back; the next one opens by itself. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Check, Undo2 } from "lucide-react";
-import { useCallback, useEffect, useId, useState } from "react";
+import { useCallback, useEffect, useId, useLayoutEffect, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
@@ -147,7 +147,8 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
   }, [letters]);
-  useEffect(() => {
+  // With what is shown, not after it: it would decide on the submission before.
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey) || document.querySelector("[role=dialog]")) return;
       event.preventDefault();

@@ -1,7 +1,7 @@
 /** The marking pile: the pile at the left, the desk in the middle, feedback and score at the right. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ChevronDown } from "lucide-react";
-import { useCallback, useEffect, useMemo } from "react";
+import { useCallback, useEffect, useLayoutEffect, useMemo } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { cellQuery, submissionQuery } from "../api/queries";
@@ -99,7 +99,8 @@ function Open({ groupId, chosen, waiting, arranged, desks }: OpenProps) {
   const none = `/g/${groupId}/pile${searchOf(arranged)}`;
   const go = useCallback((to: string | undefined) => void navigate(to ?? none, { replace: true }), [navigate, none]);
   const letters = useLetterKeys();
-  useEffect(() => {
+  // With what is shown, not after it: a key pressed in that moment would go on from the submission before.
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const to = event.key === "n" ? nextPath : event.key === "b" ? beforePath : undefined;
       if (!letters || to === undefined || isTyped(event)) return;
