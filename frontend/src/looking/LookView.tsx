@@ -1,7 +1,7 @@
 /** One pocket of everybody beside each other: who has begun, and with what. */
 import { useQuery } from "@tanstack/react-query";
 import { Lock, LockOpen } from "lucide-react";
-import { lazy, Suspense, useEffect, useMemo, useState } from "react";
+import { lazy, Suspense, useLayoutEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { gridQuery, templateQuery } from "../api/queries";
@@ -187,7 +187,7 @@ function Acts({ pocket, shown, groupId, isLog }: { pocket: Schema["Named"]; show
   const [asking, setAsking] = useState(false);
   const first = shown.find((one) => one.begun) ?? shown[0];
   const to = first ? `/g/${groupId}/portfolio/${first.portfolio}/${pocket.id}` : null;
-  useEffect(() => {
+  useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (!letters || event.key !== "n" || isTyped(event) || !to) return;
       event.preventDefault();

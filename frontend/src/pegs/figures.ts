@@ -1,6 +1,6 @@
 /** What stands on the pegs: coats, or a number for each. */
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo } from "react";
+import { useLayoutEffect, useMemo } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { isTyped, useLetterKeys } from "../ui/keys";
@@ -41,7 +41,7 @@ function lateWords(cell: Row["cells"][number] | undefined): string {
 /** ``v`` goes on to what the pegs show next. */
 export function useNextByKey(shown: ShownAs, change: (shown: ShownAs) => void): void {
   const letters = useLetterKeys();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (letters && event.key === "v" && !isTyped(event)) change(SHOWN[(SHOWN.indexOf(shown) + 1) % SHOWN.length] ?? "coats");
     };

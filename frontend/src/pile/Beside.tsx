@@ -1,7 +1,7 @@
 /** What lies beside the work that is marked: an earlier submission, what the student began with, or another student's. */
 import { useQuery } from "@tanstack/react-query";
 import { Columns2 } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 import type { Row } from "../api/board";
 import type { Schema } from "../api/client";
 import { boardQuery, cellQuery, givenQuery, submissionQuery } from "../api/queries";
@@ -49,7 +49,7 @@ export function BesideChoice({ desk, groupId, value, onChange }: ChoiceProps) {
   const className = `inline-flex min-h-8 items-center gap-2 rounded-md border px-3 font-semibold ${value ? "border-ink bg-ink text-paper" : "border-edge bg-paper hover:border-control"}`;
   const place = useRef<HTMLSpanElement>(null);
   const letters = useLetterKeys();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.key !== "w" || !letters || isTyped(event)) return;
       event.preventDefault();

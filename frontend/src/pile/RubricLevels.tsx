@@ -1,5 +1,5 @@
 /** The levels of a rubric to choose from while marking: by the mouse, by arrows, or by the digits, one criterion after the other. */
-import { useEffect, useId, useRef, useState } from "react";
+import { useId, useLayoutEffect, useRef, useState } from "react";
 import type { Schema } from "../api/client";
 import { isTyped, useLetterKeys } from "../ui/keys";
 import { exactIn, OwnTag } from "../submission/RubricTable";
@@ -35,7 +35,7 @@ export function RubricLevels({ rubric, levels, own, ownIs, score, points, onChan
   const open = rubric.criteria.filter((one) => !(one.key in levels)).length;
   const section = useRef<HTMLElement>(null);
   const letters = useLetterKeys();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const parts = [...(section.current?.querySelectorAll("fieldset") ?? [])];
       const at = parts.findIndex((one) => one.contains(event.target as Node | null));

@@ -1,7 +1,7 @@
 /** Over a portfolio that staff look into: whose it is, what is new, who comes next on the same pocket. */
 import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft, ChevronRight, LayoutGrid, Lock, LockOpen } from "lucide-react";
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schema } from "../api/client";
 import { patiently } from "../api/patiently";
@@ -35,7 +35,7 @@ export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Pro
   // A key pressed right after opening waits until it is known who is next.
   const waiting = useRef("");
   const letters = useLetterKeys();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const step = (key: string) => {
       const next = key === "n" ? after : key === "b" ? before : null;
       if (next) void navigate(next);

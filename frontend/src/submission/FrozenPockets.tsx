@@ -1,6 +1,6 @@
 /** The evidence of a submission, as it was handed in. */
 import { Picture } from "../viewer/Picture";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useLayoutEffect, useState } from "react";
 import type { ReactNode } from "react";
 import { patiently } from "../api/patiently";
 import type { Schema } from "../api/client";
@@ -64,7 +64,7 @@ function FrozenPocket({ pocket }: { pocket: Pocket }) {
 /** Comma and full stop: the artefact before, the next one. */
 function useSteps(several: boolean, step: (by: number) => void): void {
   const letters = useLetterKeys();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const by = event.key === "," ? -1 : event.key === "." ? 1 : 0;
       if (!letters || !several || by === 0 || isTyped(event)) return;

@@ -1,6 +1,6 @@
 /** A picture of a submission, or the pages of a document, with the tools to look at it and to say something on it. */
 import { Eraser, MapPin, Pencil, RotateCw, Undo2, ZoomIn, ZoomOut } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
 import { isTyped, useLetterKeys } from "../../ui/keys";
@@ -79,7 +79,7 @@ function Tools({ said, looked, onLook }: ToolsProps) {
   const letters = useLetterKeys();
   const larger = ZOOMS.find((one) => one > looked.zoom);
   const smaller = ZOOMS.findLast((one) => one < looked.zoom);
-  useEffect(() => {
+  useLayoutEffect(() => {
     const act: Record<string, (() => void) | false | undefined> = {
       "+": larger !== undefined && (() => onLook({ ...looked, zoom: larger })),
       "-": smaller !== undefined && (() => onLook({ ...looked, zoom: smaller })),

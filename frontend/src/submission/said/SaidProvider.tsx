@@ -1,5 +1,5 @@
 /** What is said on one submission, for everything below it; and the keys to say more. */
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { isTyped, useLetterKeys } from "../../ui/keys";
 import { begin, SaidContext, useAnnotations } from "./said";
@@ -55,7 +55,7 @@ export function SaidProvider({ groupId, submission, writes = false, mends = fals
 function useKeys(said: Said): void {
   const letters = useLetterKeys();
   const { writes, tool, setTool, compose, undo } = said;
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!writes) return;
     const comment = () => {
       if (document.querySelector("[data-ink]")) setTool("spot");

@@ -1,6 +1,6 @@
 /** Words of a submission: what is said on them is marked, and words that are chosen can be commented on. */
 import { Highlighter, MessageSquare, PenLine } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { isTyped, useLetterKeys } from "../../ui/keys";
 import { newKey } from "../../ui/newKey";
@@ -109,7 +109,7 @@ function Choice({ said, target, chosen, onDone }: { said: Said; target: Target; 
     compose(begin(target, { kind, wording: kind === "suggestion" ? chosen.quote.exact : "" }));
     onDone();
   };
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.key !== "c" || !letters || isTyped(event)) return;
       event.preventDefault();
