@@ -83,6 +83,9 @@ class Action(StrEnum):
     KEEP_CUPBOARD = "put things into the cupboard"
     GIVE_OUT = "give copies out"
     SEE_COPIES = "see who has a copy"
+    SEE_SHARED = "see a page that is filled together"
+    WRITE_SHARED = "write on a page that is filled together"
+    LEAD_SHARED = "lead a page that is filled together"
     SEE_GALLERY = "see the gallery of templates"
     SEE_CASELOAD = "see the students of a caseload"
     SEE_ADJUSTMENTS = "see what was agreed for a student"
@@ -134,6 +137,9 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.KEEP_CUPBOARD: _SETTERS,
     Action.GIVE_OUT: _SETTERS,
     Action.SEE_COPIES: _STAFF,
+    Action.SEE_SHARED: _STAFF,
+    Action.WRITE_SHARED: (),
+    Action.LEAD_SHARED: _SETTERS,
     Action.SEE_CASELOAD: _SETTERS,
     Action.SEE_ADJUSTMENTS: _SETTERS,
     Action.KEEP_ADJUSTMENTS: (),
@@ -173,9 +179,11 @@ _OF_ONES_OWN = frozenset(
         Action.ARRANGE_PORTFOLIO,
         Action.HAND_IN,
         Action.ANSWER,
+        Action.SEE_SHARED,
+        Action.WRITE_SHARED,
     }
 )
-_READ_OF_ONES_OWN = frozenset({Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION})
+_READ_OF_ONES_OWN = frozenset({Action.SEE_SHARED, Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION})
 _IN_CASELOAD = frozenset(
     {
         Action.SEE_PORTFOLIO,
@@ -224,6 +232,8 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_AGREEMENT: "How far markers agree is for the class's lead, co-teachers and markers.",
     Action.ARRANGE_PORTFOLIO: "Only the student arranges their own portfolio.",
     Action.FILL_POCKET: "Only the student puts work into their own portfolio.",
+    Action.WRITE_SHARED: "Only the students who fill a page together write on it.",
+    Action.LEAD_SHARED: "Only the lead and co-teachers of the class lead a page that is filled together.",
     Action.HAND_IN: "Only the student hands in their own work.",
     Action.COMMENT: "Only the class's lead, co-teachers and markers, and the student's caseload, comment on work.",
     Action.ANSWER: "Comments on a submission are answered by its student and whoever marks in the class.",

@@ -37,7 +37,7 @@ BATCH = 500
 
 def target_of(pocket: Pocket) -> Target:
     """A pocket as the rules see it."""
-    return Target(pocket.title, PocketKind(pocket.kind), tuple(pocket.takes))
+    return Target(pocket.title, PocketKind(pocket.kind), tuple(pocket.takes), bool(pocket.shared))
 
 
 def kind_of(item: CupboardItem) -> ArtefactKind:

@@ -32,7 +32,8 @@ _VERBS = {
         "copy_taken_back cover_picture_kept cover_set evidence_moved "
         "evidence_removed evidence_restored page_added page_moved page_removed page_restored page_written "
         "reflection_spoken reflection_unsaid row_added row_artefact_kept row_changed row_removed row_restored "
-        "rows_pasted text_written"
+        "rows_pasted shared_page_settled shared_page_led shared_passage_taken shared_passage_put_back "
+        "shared_moment_brought_back text_written"
     ),
     Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused pockets_locked pockets_unlocked",
     Kind.MARKS: "mark_released feedback_read sheet_changed marking_ruled mark_done late_rule_set",

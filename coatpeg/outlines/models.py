@@ -7,7 +7,7 @@ from typing import Any
 
 from django.db import models
 
-from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.outlines.filling import PocketKind, Shared
 from coatpeg.core.portfolios.kinds import KIND_CHOICES
 from coatpeg.core.portfolios.texts import Measure
 from coatpeg.files.models import StoredFile
@@ -130,6 +130,12 @@ class Pocket(models.Model):
     """Kinds of artefact it takes; empty: any."""
     spoken = models.BooleanField(default=False)
     """A recording may stand in place of a reflection, or of the page's text."""
+    shared = models.CharField(
+        max_length=6, blank=True, default="", choices=[(one.value, one.value) for one in Shared if one.value]
+    )
+    """Who fills it together; empty: each student their own."""
+    own_part = models.BooleanField(default=False)
+    """What is asked of it is asked of each student's own words in it."""
     rows = models.PositiveSmallIntegerField(default=0)
     """Rows wanted in a log over all, where none are wanted each week."""
     rows_per_week = models.PositiveSmallIntegerField(default=0)

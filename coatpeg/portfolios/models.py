@@ -84,6 +84,9 @@ class Evidence(KeptText):
     """The reflection as it was said; the text beside it is its transcript."""
     starter = models.ForeignKey(StoredFile, models.SET_NULL, null=True, blank=True, related_name="+")
     """The starter that it began as a copy of."""
+    part_words = models.PositiveIntegerField(null=True)
+    part_sentences = models.PositiveIntegerField(null=True)
+    """Of a page that is filled together and counts each one's own words: how many of them are this student's."""
     removed_at = models.DateTimeField(null=True)
     page_of = models.GeneratedField(
         expression=models.Case(models.When(artefact__isnull=True, then=F("pocket_id"))),

@@ -81,10 +81,19 @@ def writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) ->
         pocket = pockets_of(portfolio.enrolment.group_id).filter(pk=pocket_id).first()
         if pocket is None:
             raise Gone("There is no such pocket in this portfolio.", fix="Go back to your pockets.")
-        _refuse_closed(portfolio, pocket, now)
+        refuse_closed(portfolio, pocket, now)
         if pocket.kind != PocketKind.LOG:
             holds.refuse_if_held(portfolio, pocket)
+        refuse_together(pocket)
         yield Place(portfolio, pocket, doing)
+
+
+def refuse_together(pocket: Pocket) -> None:
+    """What is filled together is written where everybody writes, not in one portfolio."""
+    if pocket.shared:
+        raise Refused(
+            f"“{pocket.title}” is filled together.", where=pocket.title, fix="Open it and write on the page itself."
+        )
 
 
 def refuse_left(portfolio: Portfolio, now: datetime) -> None:
@@ -94,7 +103,8 @@ def refuse_left(portfolio: Portfolio, now: datetime) -> None:
         raise Refused(f"You left this class on {left:%a %-d %b}.", fix="You can still read everything in it.")
 
 
-def _refuse_closed(portfolio: Portfolio, pocket: Pocket, now: datetime) -> None:
+def refuse_closed(portfolio: Portfolio, pocket: Pocket, now: datetime) -> None:
+    """A pocket that is no longer in use, not open yet, or of somebody who has left."""
     refuse_left(portfolio, now)
     today = school_calendar().local_day(now)
     if pocket.retired_at is not None:

@@ -41,6 +41,7 @@ from coatpeg.setup.template.api import router as template_router
 from coatpeg.setup.template.draft_api import router as draft_router
 from coatpeg.setup.template.gallery_api import router as gallery_router
 from coatpeg.setup.template.outline_api import router as outline_router
+from coatpeg.sharing.api import router as sharing_router
 from coatpeg.web.middleware import database_away, database_refused, lost_to_others
 from coatpeg.web.problems import broken, csrf_failure, problem, response_of, signed_out, unreadable
 from coatpeg.web.sessions import router as sessions_router
@@ -85,6 +86,7 @@ ROUTERS = (
     outline_router,
     portfolios_router,
     uploads_router,
+    sharing_router,
     cupboard_router,
     cupboard_files_router,
     handins_router,

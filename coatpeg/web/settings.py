@@ -55,6 +55,7 @@ INSTALLED_APPS = [
     "coatpeg.files.apps.FilesConfig",
     "coatpeg.outlines.apps.OutlinesConfig",
     "coatpeg.portfolios.apps.PortfoliosConfig",
+    "coatpeg.sharing.apps.SharingConfig",
     "coatpeg.cupboard.apps.CupboardConfig",
     "coatpeg.handins.apps.HandInsConfig",
     "coatpeg.setup.apps.SetupConfig",

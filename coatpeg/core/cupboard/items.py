@@ -53,6 +53,8 @@ class Target:
     title: str
     kind: PocketKind
     takes: Sequence[str] = ()
+    together: bool = False
+    """Several students fill it together."""
 
 
 def artefact_kind(kind: ItemKind, of_file: str) -> ArtefactKind:
@@ -67,6 +69,8 @@ _ALSO = {ArtefactKind.SCAN: "picture", ArtefactKind.SOUND: "recording", Artefact
 
 def why_not(kind: ArtefactKind, target: Target) -> str:
     """Why a pocket takes no copy of that kind; empty where it does."""
+    if target.together:
+        return f"“{target.title}” is filled together: it takes no copies."
     if target.kind is PocketKind.LOG:
         return f"“{target.title}” is a log: it takes rows."
     if target.kind is PocketKind.LINKS and kind is not ArtefactKind.LINK:

@@ -32,6 +32,15 @@ class PocketKind(StrEnum):
     LOG = "log"
 
 
+class Shared(StrEnum):
+    """Who fills a pocket together: nobody (each student their own), a working group, a period, the whole class."""
+
+    NOBODY = ""
+    GROUP = "group"
+    PERIOD = "period"
+    CLASS = "class"
+
+
 NO_COUNTS = Counts()
 LAST_OF_WEEK = timedelta(days=6)
 

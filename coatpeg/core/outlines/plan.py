@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.outlines.filling import Filled, Piece, PocketKind, Wanted, filled
+from coatpeg.core.outlines.filling import Filled, Piece, PocketKind, Shared, Wanted, filled
 from coatpeg.core.outlines.versions import VariantPlan
 from coatpeg.core.portfolios.log_columns import LogPlan
 from coatpeg.core.portfolios.texts import Length, Measure
@@ -57,6 +57,10 @@ class PocketPlan:
     """Versions of directions and starter; None: one for everybody."""
     spoken: bool = False
     """A recording may stand in place of a reflection, or of the page's text."""
+    shared: Shared = Shared.NOBODY
+    """Who fills it together."""
+    own_part: bool = False
+    """What is asked is asked of each student's own words in it, not of all of it."""
 
     @property
     def wanted(self) -> Wanted:
@@ -107,6 +111,7 @@ class PocketPlan:
         if self.kind is PocketKind.LOG:
             return self._as_log(title)
         on_each = evidence and self.reflection_on_each
+        shared = self.shared if page else Shared.NOBODY
         takes = tuple(one for one in TAKES if one in self.takes) if evidence else ()
         return replace(
             self,
@@ -117,8 +122,10 @@ class PocketPlan:
             reflection_on_each=on_each,
             length=self.length if page or on_each else None,
             takes=() if set(takes) == set(TAKES) else takes,
-            starter=self.starter if page else "",
-            spoken=self.spoken and (page or on_each),
+            starter=self.starter if page and not shared else "",
+            spoken=self.spoken and ((page and not shared) or on_each),
+            shared=shared,
+            own_part=self.own_part and shared is not Shared.NOBODY,
             rows=0,
             rows_per_week=0,
             log=NO_LOG,
@@ -169,6 +176,20 @@ def refuse_other_kind(title: str, before: PocketKind, after: PocketKind, student
             f"{students_with_work} student{'s have' if students_with_work > 1 else ' has'} work in “{title}”.",
             where="kind",
             fix="Retire this pocket and add one of the other kind: nothing of theirs is lost.",
+        )
+
+
+def refuse_other_sharing(title: str, before: Shared, after: Shared, students_with_work: int) -> None:
+    """Refuse that a pocket with work in it is filled together from now on, by others, or no longer.
+
+    Decided here: one student's page and a page of many do not become each other, since whose words would stand where
+    could not be told afterwards.
+    """
+    if before is not after and students_with_work:
+        raise Invalid(
+            f"{students_with_work} student{'s have' if students_with_work > 1 else ' has'} work in “{title}”.",
+            where="shared",
+            fix="Retire this pocket and add one that is filled as you want it: nothing of theirs is lost.",
         )
 
 

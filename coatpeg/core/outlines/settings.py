@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.outlines.filling import PocketKind, Shared
 from coatpeg.core.outlines.plan import PocketPlan, length_of
 from coatpeg.core.outlines.versions import variants_from_data, variants_to_data
 from coatpeg.core.portfolios.log_columns import log_from_data, log_to_data
@@ -30,6 +30,8 @@ def plan_to_data(plan: PocketPlan) -> dict[str, Any]:
         "most": length.most if length else None,
         "takes": list(plan.takes),
         "spoken": plan.spoken,
+        "shared": plan.shared.value,
+        "own_part": plan.own_part,
         "starter": plan.starter,
         "counts": plan.counts,
         "opens": plan.opens,
@@ -57,6 +59,8 @@ def plan_from_data(data: Mapping[str, Any]) -> PocketPlan:
         length=length_of(data.get("measure", ""), data.get("least", 1), data.get("most")),
         takes=tuple(data.get("takes", ())),
         spoken=data.get("spoken", False),
+        shared=Shared(data.get("shared", "")),
+        own_part=data.get("own_part", False),
         starter=data.get("starter", ""),
         counts=data.get("counts", True),
         opens=data.get("opens"),

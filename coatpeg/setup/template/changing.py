@@ -18,8 +18,15 @@ from django.db import transaction
 from django.db.models import Count
 
 from coatpeg.core.errors import Gone, Invalid
-from coatpeg.core.outlines.filling import PocketKind, Wanted, weekly
-from coatpeg.core.outlines.plan import Impact, PocketPlan, StudentPocket, impact, refuse_other_kind
+from coatpeg.core.outlines.filling import PocketKind, Shared, Wanted, weekly
+from coatpeg.core.outlines.plan import (
+    Impact,
+    PocketPlan,
+    StudentPocket,
+    impact,
+    refuse_other_kind,
+    refuse_other_sharing,
+)
 from coatpeg.core.outlines.settings import plan_to_data
 from coatpeg.core.outlines.versions import nowhere, variants_to_data
 from coatpeg.core.policy import Action, decide
@@ -138,6 +145,7 @@ def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
     laid_out = (pocket, *(pocket.laid.all() if pocket.section.repeats else ()))
     with_work = max(working.get(one.pk, 0) for one in laid_out)
     refuse_other_kind(pocket.title, PocketKind(pocket.kind), plan.kind, with_work)
+    refuse_other_sharing(pocket.title, Shared(pocket.shared), plan.shared, with_work)
     checked, before = plan.checked(), log_from_data(pocket.log)
     keys = [one.key for one in before.columns]
     written = frozenset(key for one in laid_out for key in logs.used_columns(one, keys))

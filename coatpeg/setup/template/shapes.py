@@ -37,7 +37,10 @@ class VariantsIO(Shape):
 
 
 class PocketSettings(Shape):
-    """What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given."""
+    """What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given.
+
+    ``shared``: who fills it together; ``own_part``: what is asked is asked of each student's own words.
+    """
 
     title: str
     kind: KindWord
@@ -50,6 +53,8 @@ class PocketSettings(Shape):
     most: int | None = None
     takes: list[TakesWord] = Field(default_factory=list)
     spoken: bool = False
+    shared: Literal["", "group", "period", "class"] = ""
+    own_part: bool = False
     starter: str = ""
     counts: bool = True
     opens: Day | None = None

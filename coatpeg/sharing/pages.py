@@ -1,0 +1,146 @@
+"""A shared page as a document: read from its updates, told as rich text, passages taken out of it and put into it.
+
+The document is Yjs's, read and merged by y-crdt; its root is an XML fragment whose elements are those of
+``core.sharing.accepting``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from html import escape
+from typing import Any
+
+from pycrdt import Doc, XmlElement, XmlFragment, XmlText
+
+from coatpeg.core.errors import Stale
+from coatpeg.core.portfolios import rich
+from coatpeg.core.sharing import blocks, order
+from coatpeg.core.sharing.authors import Authors, Said, Span, said_in
+from coatpeg.core.sharing.blocks import ROOT
+from coatpeg.portfolios import rich_pages
+
+_TAGS: Mapping[str, str] = {
+    "paragraph": "p",
+    "bulletList": "ul",
+    "orderedList": "ol",
+    "listItem": "li",
+    "blockquote": "blockquote",
+    "codeBlock": "p",
+}
+_ALONE: Mapping[str, str] = {"hardBreak": "<br>", "horizontalRule": "<hr>"}
+_MARKS: Mapping[str, str] = {"bold": "strong", "italic": "em", "underline": "u", "strike": "s", "code": "code"}
+
+
+def document(updates: Iterable[bytes], client: int | None = None) -> Doc[Any]:
+    """The document that updates make, in any order; ``client`` is the writer id of what is done to it here."""
+    made: Doc[Any] = Doc(client_id=client) if client is not None else Doc()
+    made.get(ROOT, type=XmlFragment)
+    for one in updates:
+        made.apply_update(one)
+    return made
+
+
+def root(of: Doc[Any]) -> XmlFragment:
+    """What holds the passages."""
+    found: XmlFragment = of.get(ROOT, type=XmlFragment)
+    return found
+
+
+def html_of(of: Doc[Any]) -> str:
+    """The page as rich text as it is kept."""
+    with of.transaction():
+        raw = "".join(_html(one) for one in root(of).children)
+    return rich_pages.clean(raw, ())
+
+
+def text_of(of: Doc[Any]) -> str:
+    """The words of a page."""
+    return rich.plain(html_of(of))
+
+
+def _html(node: Any) -> str:
+    if isinstance(node, XmlText):
+        return "".join(_marked(piece, marks or {}) for piece, marks in node.diff())
+    tag = node.tag or ""
+    if tag in _ALONE:
+        return _ALONE[tag]
+    inside = "".join(_html(one) for one in node.children)
+    if tag == "heading":
+        level = node.attributes.get("level")
+        tag = f"h{int(level) if str(level) in ('2', '3', '4') or level in (2.0, 3.0, 4.0) else 2}"
+        return f"<{tag}>{inside}</{tag}>"
+    name = _TAGS.get(tag, "p")
+    return f"<{name}>{inside}</{name}>"
+
+
+def _marked(piece: Any, marks: Mapping[str, Any]) -> str:
+    if not isinstance(piece, str):
+        return ""
+    told = escape(piece)
+    for mark, tag in _MARKS.items():
+        if marks.get(mark) or (mark in marks and marks[mark] is not None):
+            told = f"<{tag}>{told}</{tag}>"
+    link = marks.get("link")
+    if isinstance(link, Mapping) and link.get("href"):
+        told = f'<a href="{escape(str(link["href"]))}">{told}</a>'
+    return told
+
+
+def said(data: bytes, spans: Iterable[Span]) -> list[list[Said]]:
+    """The words of each passage of a page (an update of everything), by who wrote them and when."""
+    return said_in(order.passages(blocks.read(data)), Authors(tuple(spans)))
+
+
+def changed(of: Doc[Any], act: Callable[[XmlFragment], None]) -> bytes:
+    """Do something to a document; returns the update that it is."""
+    before = of.get_state()
+    with of.transaction():
+        act(root(of))
+    return of.get_update(before)
+
+
+def words_at(of: Doc[Any], place: int, words: str) -> Any:
+    """The passage at a place, where it still says what was seen there; ``Stale`` where it does not."""
+    children = root(of).children
+    found = children[place] if 0 <= place < len(children) else None
+    if found is None or _plain(found) != " ".join(words.split()):
+        raise Stale(
+            "This passage was changed meanwhile.",
+            where="place",
+            fix="Look at the page again, then choose it once more.",
+        )
+    return found
+
+
+def _plain(node: Any) -> str:
+    return " ".join(rich.plain(_html(node)).split())
+
+
+def plain_at(of: Doc[Any], place: int) -> str:
+    """The words of the passage at a place."""
+    return _plain(root(of).children[place])
+
+
+def copy_of(node: Any) -> XmlElement:
+    """A passage once more, to be put into a page."""
+    inside = [_text_again(one) if isinstance(one, XmlText) else copy_of(one) for one in node.children]
+    return XmlElement(node.tag, dict(node.attributes), inside)
+
+
+def _text_again(node: XmlText) -> XmlText:
+    """The words alone: their marks are laid on by ``dress`` when the text stands in the page."""
+    return XmlText("".join(piece for piece, _ in node.diff() if isinstance(piece, str)))
+
+
+def dress(new: Any, old: Any) -> None:
+    """Give a copied passage, which stands in its page now, the marks of the one it is a copy of."""
+    if isinstance(new, XmlText):
+        at = 0
+        for piece, marks in old.diff():
+            length = blocks.utf16(piece) if isinstance(piece, str) else 1
+            if marks:
+                new.format(at, at + length, marks)
+            at += length
+        return
+    for mine, theirs in zip(new.children, old.children, strict=True):
+        dress(mine, theirs)

@@ -1,0 +1,145 @@
+"""Shapes of shared pages. ``data`` and ``update`` are Yjs document updates (version 1) in base64."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from pydantic import Field
+
+from coatpeg.people.shapes import Shape
+
+SpanShape = tuple[int, int, int, int, datetime]
+"""Writer id, ticks from–to, person, time."""
+
+
+class WriterShape(Shape):
+    """Somebody who fills a page, or did; students are told no more of each other than this."""
+
+    person: int
+    enrolment: int
+    name: str
+    picture: str
+    tint: int
+    there: bool
+    words: int
+    sentences: int
+    times: int
+    last: datetime | None
+    read: datetime | None
+
+
+class WrittenShape(Shape):
+    """Who wrote what."""
+
+    people: list[WriterShape]
+    spans: list[SpanShape]
+
+
+class OpenedSharedPage(WrittenShape):
+    """A page with everything on it; ``client`` is a writer id where it may be written on, ``closed`` why it may not."""
+
+    id: int
+    number: int
+    data: str
+    client: int | None
+    closed: str
+    may_lead: bool
+    question: str
+    question_at: datetime | None
+
+
+class ExchangeIn(Shape):
+    """What a device has seen (the number of the last update), and what it wrote since, under its writer id."""
+
+    after: int = Field(ge=0, le=2**31)
+    client: int | None = Field(default=None, ge=1, lt=2**32)
+    update: str | None = Field(default=None, max_length=8_000_000)
+
+
+class SharedUpdateShape(Shape):
+    """An update: ticks from–to of a writer id are new in it."""
+
+    data: str
+    client: int
+    start: int
+    end: int
+    person: int
+    at: datetime
+
+
+class ExchangedShape(Shape):
+    """What came since; ``data`` is the page put together, in place of the single updates. ``apart``: milliseconds
+    until the next exchange.
+    """
+
+    number: int
+    closed: str
+    apart: int
+    question: str
+    question_at: datetime | None
+    data: str | None
+    updates: list[SharedUpdateShape]
+
+
+class QuestionIn(Shape):
+    """A question on top of a page; empty: none."""
+
+    question: str = Field(max_length=5_000)
+
+
+class PassageIn(Shape):
+    """A passage by its place (0 first) and its words as they were seen."""
+
+    place: int = Field(ge=0, le=100_000)
+    words: str = Field(max_length=100_000)
+
+
+class LedShape(Shape):
+    """How a page is led now."""
+
+    question: str
+    question_at: datetime | None = None
+    closed: bool
+
+
+class TakenShape(Shape):
+    """A passage that was taken off a page."""
+
+    id: int
+    at: datetime
+    by: str
+    text: str
+
+
+class ByShape(Shape):
+    """Ticks that a person wrote, and ticks of others that they took away."""
+
+    person: int
+    added: int
+    away: int
+
+
+class MomentLine(Shape):
+    """A moment that is kept of a page, and who did what since the one before."""
+
+    id: int
+    at: datetime
+    words: int
+    by: list[ByShape]
+
+
+class MomentsShape(Shape):
+    """The moments of a page, newest first, and the passages that were taken off it."""
+
+    moments: list[MomentLine]
+    taken: list[TakenShape]
+
+
+class MomentShape(Shape):
+    """How a page stood at a moment."""
+
+    id: int
+    at: datetime
+    words: int
+    html: str
+    data: str

@@ -1,0 +1,65 @@
+"""Who wrote what on a shared page: spans of authors, how much each wrote and when, who only read.
+
+Students see each other by given name, last initial and peg picture; staff see the same here. Decided here: somebody who
+no longer fills the page keeps their name on what they wrote; "times" are sittings, ten minutes apart.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable
+from datetime import date, datetime, timedelta
+from itertools import pairwise
+from typing import Any
+
+from coatpeg.core.people import names
+from coatpeg.core.sharing.authors import Span, parts
+from coatpeg.people.models import Enrolment
+from coatpeg.sharing import finding, pages, settling
+from coatpeg.sharing.models import SharedPage, SharedReader
+
+APART = timedelta(minutes=10)
+
+
+def written(page: SharedPage, state: settling.State, today: date) -> dict[str, Any]:
+    """Everybody who fills a page or ever wrote on it, with what they did, and the spans of authors."""
+    spans = settling.spans_of(page)
+    found = parts(pages.said(state.data, spans)) if state.number else {}
+    times = _sittings(spans)
+    last: dict[int, datetime] = {}
+    for span in spans:
+        last[span.person] = max(span.at, last.get(span.person, span.at))
+    reading = dict(SharedReader.objects.filter(page=page).values_list("person_id", "at"))
+    there = list(finding.members_of(page, today).select_related("person"))
+    ids = {one.person_id for one in there}
+    before = Enrolment.objects.filter(group_id=page.group_id, person__in=set(last) - ids).select_related("person")
+    people: list[dict[str, Any]] = [
+        {
+            "person": one.person_id,
+            "enrolment": one.pk,
+            "name": names.short(one.person.family_name, one.person.given_name),
+            "picture": one.picture,
+            "tint": one.tint,
+            "there": one.person_id in ids,
+            "words": found[one.person_id].counts.words if one.person_id in found else 0,
+            "sentences": found[one.person_id].counts.sentences if one.person_id in found else 0,
+            "times": times.get(one.person_id, 0),
+            "last": last.get(one.person_id),
+            "read": reading.get(one.person_id),
+        }
+        for one in (*there, *before)
+    ]
+    people.sort(key=lambda one: (-one["words"], one["name"], one["person"]))
+    return {"people": people, "spans": [list(one) for one in spans]}
+
+
+def _sittings(spans: Iterable[Span]) -> dict[int, int]:
+    """How often each person came to write."""
+    moments: dict[int, list[datetime]] = defaultdict(list)
+    for span in spans:
+        moments[span.person].append(span.at)
+    found = {}
+    for person, at in moments.items():
+        at.sort()
+        found[person] = 1 + sum(later - earlier > APART for earlier, later in pairwise(at))
+    return found

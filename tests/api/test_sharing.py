@@ -1,0 +1,408 @@
+"""Pages that are filled together: live, in order, and always with who wrote what."""
+
+from __future__ import annotations
+
+from base64 import b64encode
+from datetime import timedelta
+from typing import Any
+
+from django.test import TransactionTestCase
+from pycrdt import XmlElement, XmlFragment, XmlText
+
+from coatpeg.core.policy import Role
+from coatpeg.people.models import WorkingGroup
+from coatpeg.portfolios.counting import miscounted
+from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio
+from coatpeg.sharing import settling
+from coatpeg.sharing.models import SharedMoment, SharedPage, SharedUpdate
+from tests.api.case import ApiCase
+from tests.api.test_races import at_once
+from tests.background import run_waiting
+from tests.builders import NOW, klass
+from tests.devices import Device, new_text
+
+
+class SharingCase(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.plot = klass()
+        self.plan = self.plot.pocket("What could go wrong?", "page", shared="class", own_part=True)
+        self.thandi = self.plot.student("thandi", period="P3")
+        self.josh = self.plot.student("josh", "Josh", "Ellery", period="P4")
+        self.noor = self.plot.student("noor", "Noor", "Amari", period="P3")
+
+    def device(self, book: Portfolio, pocket: Any = None) -> Device:
+        return Device(self, book, pocket or self.plan)
+
+    def pair(self) -> tuple[Device, Device]:
+        return self.device(self.thandi), self.device(self.josh)
+
+    def settle(self) -> None:
+        for page in SharedPage.objects.all():
+            settling.settle(page.pk, NOW)
+
+    def lying(self, book: Portfolio) -> Evidence:
+        return Evidence.objects.get(portfolio=book, pocket=self.plan, artefact=None)
+
+    def written(self, device: Device) -> dict[str, Any]:
+        found = self.ok(device.person, "GET", f"{device.address}/written")
+        return {one["name"]: one for one in found["people"]}
+
+
+class Live(SharingCase):
+    def test_what_one_writes_the_others_have_and_the_server_too(self) -> None:
+        one, two = self.pair()
+        one.write("The thunder comes too late.")
+        one.exchange()
+        two.exchange()
+        two.write(" People hear it.", 0)
+        two.write("The rain sheet jams.")
+        two.exchange()
+        one.exchange()
+        self.assertEqual(one.words, ["The thunder comes too late. People hear it.", "The rain sheet jams."])
+        self.assertEqual(one.words, two.words)
+        self.assertEqual(self.device(self.noor).words, one.words)
+
+    def test_two_who_write_into_one_word_lose_nothing(self) -> None:
+        one, two = self.pair()
+        one.write("harbour")
+        one.exchange()
+        two.exchange()
+        one.write("XX", 0, 3)
+        two.write("YY", 0, 3)
+        for each in (one, two, one):
+            each.exchange()
+        self.assertEqual(one.words, two.words)
+        self.assertEqual(sorted(one.words[0]), sorted("harbourXXYY"))
+
+    def test_an_answer_that_never_came_is_asked_for_again(self) -> None:
+        one, two = self.pair()
+        one.write("Once.")
+        body = one.body()
+        first = self.ok(one.person, "POST", f"{one.address}/exchange", body)
+        again = self.ok(one.person, "POST", f"{one.address}/exchange", body)
+        self.assertEqual(again["number"], first["number"])
+        two.exchange()
+        self.assertEqual(two.words, ["Once."])
+        self.assertEqual(SharedUpdate.objects.count(), 1)
+
+    def test_ten_minutes_without_a_connection_are_put_together(self) -> None:
+        one, two = self.pair()
+        one.write("Together.")
+        one.exchange()
+        two.exchange()
+        for number in range(50):
+            one.write(f" On land {number}.", 0)
+            two.write(f"At sea {number}.")
+            one.exchange()
+            if number % 10 == 0:
+                with self.at(NOW + timedelta(minutes=number)):
+                    self.settle()
+        two.exchange()
+        one.exchange()
+        self.assertEqual(one.words, two.words)
+        self.assertEqual(len(one.words), 51)
+
+    def test_whoever_is_far_behind_gets_the_page_put_together(self) -> None:
+        one, two = self.pair()
+        one.write("First.")
+        one.exchange()
+        page = SharedPage.objects.get()
+        settling.settle(page.pk, NOW + timedelta(minutes=5))
+        page.refresh_from_db()
+        self.assertEqual((page.dropped, SharedUpdate.objects.count()), (1, 0))
+        answer = two.exchange()
+        self.assertEqual(answer["updates"], [])
+        self.assertTrue(answer["data"])
+        self.assertEqual(two.words, ["First."])
+
+    def test_it_is_asked_for_again_sooner_while_somebody_writes(self) -> None:
+        one, _ = self.pair()
+        one.write("Now.")
+        self.assertEqual(one.exchange()["apart"], 600)
+        with self.at(NOW + timedelta(minutes=1)):
+            self.assertGreater(one.exchange()["apart"], 2_000)
+
+
+class Refused(SharingCase):
+    def refused(self, status: int, device: Device, data: bytes | str, **more: Any) -> Any:
+        update = data if isinstance(data, str) else b64encode(data).decode()
+        body = {"after": 0, "client": device.page["client"], "update": update, **more}
+        found = self.problem(status, device.person, "POST", f"{device.address}/exchange", body)
+        self.assertEqual(SharedUpdate.objects.filter(person=device.person).count(), 0)
+        return found
+
+    def test_words_under_another_s_name(self) -> None:
+        one, two = self.pair()
+        one.write("I never said that.")
+        found = self.refused(422, two, one.update())
+        self.assertIn("somebody else", found["title"])
+        self.refused(422, two, two.update(), client=one.page["client"])
+
+    def test_half_of_one_a_broken_one_and_none_at_all(self) -> None:
+        one, _ = self.pair()
+        one.write("Something long enough to be cut.")
+        for data in (one.update()[:-3], b"\xff\xff\xff", one.update() + b"\x00", b"", "no base64!"):
+            if data:
+                self.refused(422, one, data)
+
+    def test_ten_megabytes(self) -> None:
+        one, _ = self.pair()
+        one.write("x" * 500_000)
+        self.assertIn("too much", self.refused(422, one, one.update())["title"])
+
+    def test_what_leaves_something_out_or_comes_out_of_order(self) -> None:
+        one, _ = self.pair()
+        one.write("First.")
+        before = one.doc.get_state()
+        one.write("Second.")
+        self.refused(409, one, one.doc.get_update(before))
+
+    def test_what_was_made_for_another_page(self) -> None:
+        other = self.plot.pocket("Menu", "page", shared="class")
+        one, elsewhere = self.device(self.thandi), self.device(self.thandi, other)
+        elsewhere.write("For the menu.")
+        self.refused(422, one, elsewhere.update(), client=elsewhere.page["client"])
+
+    def test_what_no_page_holds(self) -> None:
+        one, _ = self.pair()
+        with one.doc.transaction():
+            one.root.children.append(XmlElement("script", {}, [XmlText("alert(1)")]))
+        self.assertIn("cannot hold", self.refused(422, one, one.update())["title"])
+        fresh = self.device(self.thandi)
+        with fresh.doc.transaction():
+            fresh.root.children.append(new_text("Click"))
+            fresh.root.children[0].children[0].format(0, 5, {"link": {"href": "javascript:alert(1)"}})
+        self.refused(422, fresh, fresh.update())
+        third = self.device(self.thandi)
+        with third.doc.transaction():
+            third.doc.get("elsewhere", type=XmlFragment).children.append(new_text("Hidden"))
+        self.refused(422, third, third.update())
+
+    def test_a_picture_pasted_in_says_what_to_do(self) -> None:
+        one, _ = self.pair()
+        with one.doc.transaction():
+            one.root.children.append(XmlElement("image", {"src": "data:image/png;base64,AAAA"}, []))
+        self.assertIn("pocket of your own", self.refused(422, one, one.update())["fix"])
+
+
+class Whose(SharingCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.one, self.two = self.pair()
+        self.one.write("If it jams we need a hook,")
+        self.one.exchange()
+        self.two.exchange()
+        self.two.write(" and a sign. So the lights wait.", 0)
+        self.two.exchange()
+        self.one.exchange()
+
+    def test_each_one_s_words_are_counted_and_dated(self) -> None:
+        found = self.written(self.one)
+        self.assertEqual((found["Thandi D."]["words"], found["Josh E."]["words"]), (7, 7))
+        self.assertEqual(found["Josh E."]["sentences"], 2)
+        self.assertEqual((found["Noor A."]["words"], found["Noor A."]["last"]), (0, None))
+
+    def test_whoever_only_read_is_said_to_have_read(self) -> None:
+        self.device(self.noor)
+        self.assertIsNotNone(self.written(self.one)["Noor A."]["read"])
+
+    def test_an_insertion_in_the_middle_of_a_word_is_its_writer_s(self) -> None:
+        self.two.write("ZZ", 0, 3)
+        self.two.exchange()
+        self.settle()
+        said = settling.spans_of(SharedPage.objects.get())
+        self.assertEqual({one.person for one in said}, {self.one.person.pk, self.two.person.pk})
+        self.assertEqual(self.written(self.two)["Josh E."]["words"], 8)
+
+    def test_taking_away_another_s_words_is_allowed_and_recorded(self) -> None:
+        self.two.cut(0, 0, 6)
+        self.two.exchange()
+        with self.at(NOW + timedelta(minutes=6)):
+            self.settle()
+        by = {one["person"]: one for one in self.moments()["moments"][0]["by"]}
+        self.assertEqual(by[self.two.person.pk]["away"], 6)
+        self.assertEqual(by[self.one.person.pk]["away"], 0)
+
+    def moments(self) -> Any:
+        return self.ok(self.plot.lead, "GET", f"{self.one.address}/moments")
+
+    def test_a_passage_taken_away_by_staff_is_kept_and_comes_back_with_its_authors(self) -> None:
+        words = self.one.words[0]
+        wrong = {"place": 0, "words": "Something else"}
+        self.problem(409, self.plot.lead, "POST", f"{self.one.address}/taken", wrong)
+        body = {"place": 0, "words": words}
+        taken = self.ok(self.plot.lead, "POST", f"{self.one.address}/taken", body)
+        self.one.exchange()
+        self.assertEqual(self.one.words, [])
+        self.assertEqual(self.moments()["taken"][0]["text"], words)
+        self.one.write("Meanwhile.")
+        self.one.exchange()
+        for _ in range(2):
+            self.ok(self.plot.lead, "POST", f"/passages/{taken['id']}/restore")
+        self.one.exchange()
+        self.two.exchange()
+        self.assertEqual(self.one.words, [words, "Meanwhile."])
+        self.assertEqual(self.two.words, self.one.words)
+        found = self.written(self.one)
+        self.assertEqual((found["Thandi D."]["words"], found["Josh E."]["words"]), (8, 7))
+
+    def test_a_moment_brought_back_keeps_its_authors_and_marks(self) -> None:
+        with self.one.doc.transaction():
+            self.one.root.children[0].children[0].format(0, 2, {"bold": {}})
+        self.one.exchange()
+        self.settle()
+        moment = SharedMoment.objects.get()
+        shown = self.ok(self.one.person, "GET", f"/moments/{moment.pk}")
+        self.assertIn("<strong>If</strong>", shown["html"])
+        before = self.one.words
+        self.two.exchange()
+        self.two.cut(0, 0, 20)
+        self.two.exchange()
+        self.ok(self.plot.lead, "POST", f"/moments/{moment.pk}/restore")
+        self.one.exchange()
+        self.assertEqual(self.one.words, before)
+        found = self.written(self.one)
+        self.assertEqual((found["Thandi D."]["words"], found["Josh E."]["words"]), (7, 7))
+        self.settle()
+        self.assertIn("<strong>If</strong>", self.lying(self.noor).html)
+        self.problem(403, self.one.person, "POST", f"/moments/{moment.pk}/restore")
+
+
+class Led(SharingCase):
+    def test_a_question_on_top_is_told_with_the_next_exchange(self) -> None:
+        one, _ = self.pair()
+        question = f"{one.address}/question"
+        self.ok(self.plot.lead, "PUT", question, {"question": "  Who would   notice? "})
+        self.assertEqual(one.exchange()["question"], "Who would notice?")
+        self.problem(422, self.plot.lead, "PUT", question, {"question": "x" * 501})
+        self.problem(403, one.person, "PUT", question, {"question": "Mine"})
+        self.problem(403, self.plot.staff("bosse", Role.MARKER), "PUT", question, {"question": "Mine"})
+
+    def test_closed_it_is_read_and_what_was_written_stays_on_the_device(self) -> None:
+        one, _ = self.pair()
+        one.write("Half a thou")
+        self.ok(self.plot.lead, "DELETE", f"{one.address}/open")
+        found = self.problem(403, one.person, "POST", f"{one.address}/exchange", one.body())
+        self.assertIn("stays on this device", found["fix"])
+        self.assertIn("closed", self.device(self.josh).page["closed"])
+        self.ok(self.plot.lead, "PUT", f"{one.address}/open")
+        one.exchange()
+        self.assertEqual(self.device(self.josh).words, ["Half a thou"])
+
+    def test_whoever_left_the_group_is_told_so_and_their_words_stay(self) -> None:
+        crew = WorkingGroup.objects.create(group=self.plot.group, name="Lights")
+        crew.members.set([self.thandi.enrolment, self.josh.enrolment])
+        script = self.plot.pocket("Cue script", "page", shared="group")
+        one = self.device(self.thandi, script)
+        two = self.device(self.josh, script)
+        one.write("Cue one.")
+        one.exchange()
+        crew.members.remove(self.thandi.enrolment)
+        one.write(" Cue two.", 0)
+        found = self.problem(403, one.person, "POST", f"{one.address}/exchange", one.body())
+        self.assertIn("no longer among those", found["title"])
+        two.exchange()
+        self.assertEqual(two.words, ["Cue one."])
+        self.assertEqual(self.written(two)["Thandi D."]["there"], False)
+
+    def test_of_a_group_or_period_only_its_own(self) -> None:
+        by_period = self.plot.pocket("Menu", "page", shared="period")
+        one, two = self.device(self.thandi, by_period), self.device(self.noor, by_period)
+        other = self.device(self.josh, by_period)
+        self.assertEqual(one.page["id"], two.page["id"])
+        self.assertNotEqual(one.page["id"], other.page["id"])
+        self.problem(404, self.josh.enrolment.person, "POST", f"{one.address}/exchange", {"after": 0})
+        self.assertEqual([one["name"] for one in other.page["people"]], ["Josh E."])
+        crewless = self.plot.pocket("Cue script", "page", shared="group")
+        address = f"/portfolios/{self.thandi.pk}/pockets/{crewless.pk}/shared"
+        self.assertIn("working group", self.problem(404, self.thandi.enrolment.person, "POST", address)["fix"])
+
+    def test_staff_read_and_do_not_write(self) -> None:
+        one, _ = self.pair()
+        one.write("Ours.")
+        one.exchange()
+        address = f"/portfolios/{self.josh.pk}/pockets/{self.plan.pk}/shared"
+        seen = self.ok(self.plot.lead, "POST", address)
+        self.assertEqual((seen["client"], seen["may_lead"]), (None, True))
+        body = {**one.body(), "client": one.page["client"]}
+        self.problem(403, self.plot.lead, "POST", f"{one.address}/exchange", body)
+        outside = klass("Other", "stranger").lead
+        self.problem(404, outside, "POST", f"{one.address}/exchange", {"after": 0})
+
+
+class Settled(SharingCase):
+    def test_it_lies_in_each_portfolio_and_counts_each_one_s_part(self) -> None:
+        Pocket = type(self.plan)  # noqa: N806 - the model by its own name
+        Pocket.objects.filter(pk=self.plan.pk).update(measure="sentences", least=2)
+        one, two = self.pair()
+        one.write("The thunder comes too late. People hear it.")
+        one.exchange()
+        two.exchange()
+        two.write("The rain sheet jams.")
+        two.exchange()
+        with self.at(NOW + timedelta(seconds=10)):
+            run_waiting()
+        text = "The thunder comes too late. People hear it.\nThe rain sheet jams."
+        self.assertEqual([self.lying(each).text.replace("\n\n", "\n") for each in (self.thandi, self.noor)], [text] * 2)
+        counted = {
+            one.portfolio_id: (one.has_work, one.last_work_at) for one in PocketContent.objects.filter(pocket=self.plan)
+        }
+        self.assertEqual(
+            counted, {self.thandi.pk: (True, NOW), self.josh.pk: (True, NOW), self.noor.pk: (False, None)}
+        )
+        met = {book.pk: self.opened(book)["met"] for book in (self.thandi, self.josh)}
+        self.assertEqual(met, {self.thandi.pk: 1, self.josh.pk: 0})
+        self.assertEqual(list(miscounted()), [])
+
+    def opened(self, book: Portfolio) -> Any:
+        return self.ok(book.enrolment.person, "GET", f"/portfolios/{book.pk}/pockets/{self.plan.pk}")
+
+    def test_nothing_else_writes_into_it(self) -> None:
+        person = self.thandi.enrolment.person
+        address = f"/portfolios/{self.thandi.pk}/pockets/{self.plan.pk}"
+        self.problem(403, person, "PUT", f"{address}/page", {"text": "Mine alone", "version": 0})
+        self.problem(403, person, "POST", f"{address}/links", {"link": "https://example.org", "title": "A link"})
+
+    def test_locked_by_staff_nobody_writes(self) -> None:
+        one, two = self.pair()
+        one.write("Before.")
+        one.exchange()
+        self.settle()
+        body = {"pockets": [self.plan.pk], "students": [self.josh.enrolment_id], "reason": "Pens down", "key": "k1"}
+        self.ok(self.plot.lead, "POST", f"/groups/{self.plot.group.pk}/locks", body)
+        two.write("After.")
+        found = self.problem(403, two.person, "POST", f"{two.address}/exchange", two.body())
+        self.assertIn("locked", found["title"])
+
+    def test_the_template_says_when_it_cannot_be_shared_any_more(self) -> None:
+        one, _ = self.pair()
+        one.write("Ours.")
+        one.exchange()
+        self.settle()
+        group = f"/groups/{self.plot.group.pk}/template"
+        laid = self.ok(self.plot.lead, "GET", group)
+        pocket = next(one for section in laid["sections"] for one in section["pockets"] if one["id"] == self.plan.pk)
+        self.assertEqual((pocket["shared"], pocket["own_part"]), ("class", True))
+
+
+class AtOnce(TransactionTestCase):
+    """Two devices at the very same moment, each with a connection of its own."""
+
+    def test_two_who_send_at_once_are_both_kept_in_one_order(self) -> None:
+        case = Live()
+        plot = klass()
+        pocket = plot.pocket("Menu", "page", shared="class")
+        devices = [Device(case, plot.student(name, name.title()), pocket) for name in ("ada", "ben", "cy")]
+        for number, device in enumerate(devices):
+            device.write(f"Line {number}.")
+        results = at_once(*(device.exchange for device in devices))
+        self.assertEqual([one for one in results if isinstance(one, Exception)], [])
+        for device in devices:
+            device.exchange()
+        self.assertEqual(len(devices[0].words), 3)
+        self.assertEqual(devices[0].words, devices[1].words)
+        self.assertEqual(list(SharedUpdate.objects.values_list("number", flat=True)), [1, 2, 3])
+        page = SharedPage.objects.get()
+        self.assertEqual(at_once(lambda: settling.settle_page.call(page.pk), devices[0].exchange)[0], None)
+        self.assertEqual(Evidence.objects.filter(pocket=pocket).count(), 3)
