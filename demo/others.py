@@ -19,12 +19,16 @@ from coatpeg.people.models import Adjustment, Person, TeachingGroup, WorkingGrou
 from coatpeg.portfolios.evidence import commands
 from coatpeg.setup.template import changing
 from coatpeg.setup.template import units as repeats
-from demo import building, words
+from demo import building, together, words
 from demo.building import Days, Kept, sentences
 
 
-def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days, start: datetime) -> None:
-    """Nine students in threes: two hand-ins, one of them for a group, and a log that is handed in every Friday."""
+def crew(
+    group: TeachingGroup, teacher: Person, students: list[Kept], days: Days, start: datetime, now: datetime
+) -> None:
+    """Nine students in threes: two hand-ins, one of them for a group, a log that is handed in every Friday, and two
+    pages that they fill together.
+    """
     pockets = building.template(
         group,
         "Stage crew",
@@ -44,6 +48,21 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
                     "kind": "page",
                     "directions": "Cues of your scene, in order.",
                     "prompt": "Which cue was hardest?",
+                },
+                {
+                    "title": "What could go wrong?",
+                    "kind": "page",
+                    "directions": "Write one thing that could go wrong, and how the audience would notice. "
+                    "Build on what others wrote.",
+                    "shared": "class",
+                    "own_part": True,
+                    **sentences(2, None),
+                },
+                {
+                    "title": "Cue script",
+                    "kind": "page",
+                    "directions": "Every cue of your scene: what the sign is, who gives it.",
+                    "shared": "group",
                 },
                 {
                     "title": "Backstage log",
@@ -68,6 +87,7 @@ def crew(group: TeachingGroup, teacher: Person, students: list[Kept], days: Days
         set_handin(teacher, group.pk, plan, start)
     log = Plan("Backstage log", (pockets["Backstage log"].pk,), days.of(8, 0), Due(days.of(9, 4)), since_last=True)
     series.set_series(teacher, group.pk, log, Repeat(1, days.of(13, 4)), start)
+    together.crew(teacher, pockets, students, now)
 
 
 REHEARSALS = [

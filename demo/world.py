@@ -39,7 +39,7 @@ def load(
         team = _staff()
         ruling.set_late_rule(team["bright"], Decimal(5), Decimal(50), 0, now - timedelta(days=60))
         plot = _plot(team, days, now, students, say)
-        crew = _crew(team, days)
+        crew = _crew(team, days, now)
         cohort = _leavers(team, days, now, leavers)
         load_ = building.group("Learning support caseload", "caseload", days, {team["lindqvist"]: Role.LEAD})
         chosen = [*plot[2:40:5], *crew[:3], *cohort[:3]]
@@ -134,11 +134,16 @@ def _comers_and_goers(students: list[Kept], days: Days) -> None:
         one.periods.update(first=one.first, last=one.last)
 
 
-def _crew(team: dict[str, Person], days: Days) -> list[Kept]:
+def _crew(team: dict[str, Person], days: Days, now: datetime) -> list[Kept]:
     group = building.group("Stage crew", "class", days, {team["marsh"]: Role.LEAD})
-    students = building.enrol(group, building.people(names.deal(9, SEED + 1), {}), days.monday, seed=2)
+    students = building.enrol(
+        group,
+        building.people(names.deal(9, SEED + 1, (("Quiroga", "Dina"),)), {"Dina Quiroga": "dina"}),
+        days.monday,
+        seed=2,
+    )
     start = datetime.combine(days.monday, time(8), tzinfo=UTC)
-    others.crew(group, team["marsh"], students, days, start)
+    others.crew(group, team["marsh"], students, days, start, now)
     shelves.crew(team["marsh"], group.pk, start)
     return students
 

@@ -186,6 +186,7 @@ _OF_ONES_OWN = frozenset(
 _READ_OF_ONES_OWN = frozenset({Action.SEE_SHARED, Action.SEE_PORTFOLIO, Action.SEE_WORKLIST, Action.SEE_SUBMISSION})
 _IN_CASELOAD = frozenset(
     {
+        Action.SEE_SHARED,
         Action.SEE_PORTFOLIO,
         Action.SEE_SUBMISSION,
         Action.SEE_ADJUSTMENTS,

@@ -121,7 +121,9 @@ class _Copying:
 
     def into(self, pocket: Pocket, into: Pocket) -> bool:
         """Copy a pocket's work; False where the other one cannot take it."""
-        if into.kind != pocket.kind:
+        if (
+            into.kind != pocket.kind or pocket.shared or into.shared
+        ):  # what many wrote is not one student's to take along
             return False
         if pocket.kind == PocketKind.LOG:
             return self._log(pocket, into)

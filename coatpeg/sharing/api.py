@@ -13,7 +13,6 @@ from coatpeg.sharing import exchanging, leading, shapes
 from coatpeg.sharing.models import SharedPage
 
 router = Router(tags=["sharing"])
-LOOK = for_action(Action.SEE_PORTFOLIO)
 SEE = for_action(Action.SEE_SHARED)
 LEAD = for_action(Action.LEAD_SHARED)
 
@@ -22,7 +21,7 @@ LEAD = for_action(Action.LEAD_SHARED)
     "/portfolios/{portfolio_id}/pockets/{pocket_id}/shared",
     response=shapes.OpenedSharedPage,
     operation_id="open_shared_page",
-    openapi_extra=LOOK,
+    openapi_extra=SEE,
 )
 def open_shared_page(request: HttpRequest, portfolio_id: int, pocket_id: int) -> HttpResponse:
     """The page of a pocket that a student fills with others."""
@@ -108,4 +107,4 @@ def bring_moment_back(request: HttpRequest, moment_id: int) -> Any:
 
 
 def _led(page: SharedPage) -> dict[str, Any]:
-    return {"question": page.question, "question_at": page.asked_at, "closed": page.closed_at is not None}
+    return {"question": page.question, "question_at": page.asked_at, "is_open": page.closed_at is None}

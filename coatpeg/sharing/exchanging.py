@@ -89,7 +89,7 @@ def exchange(
 
 
 def _said_by_staff(page: SharedPage) -> dict[str, Any]:
-    return {"question": page.question, "question_at": page.asked_at}
+    return {"question": page.question, "question_at": page.asked_at, "is_open": page.closed_at is None}
 
 
 def _came(page: SharedPage, after: int) -> dict[str, Any]:

@@ -17,9 +17,9 @@ from coatpeg.core.outlines.filling import Shared
 from coatpeg.core.policy import Action, Relation, Role
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import pockets_of
-from coatpeg.people.access import Standings, follower, require
+from coatpeg.people.access import Standings, follower, require, to_student
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Enrolment, Period, Person, WorkingGroup
+from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
 from coatpeg.sharing.models import SharedPage, SharedWriter
 
 
@@ -93,21 +93,34 @@ def to_page(person: Person, page: SharedPage, today: date) -> Standings:
     """How a person stands to a page: whoever fills it as to their own, staff as to a thing of the class."""
     standings, enrolment = follower(person, page.group_id)
     if enrolment is None:
-        return standings
+        return standings or _through_caseload(person, page, today)
     role = next(iter(standings))[0] if standings else None
     if role is None:
         return frozenset()
     if members_of(page, today).filter(pk=enrolment).exists():
         return frozenset({(role, Relation.OWN)})
-    if role is Role.LEAVER and SharedWriter.objects.filter(page=page, person=person).exists():
+    if role is Role.LEAVER and _wrote(person, page):
         return frozenset({(role, Relation.OWN)})
     return frozenset()
+
+
+def _wrote(person: Person, page: SharedPage) -> bool:
+    return SharedWriter.objects.filter(page=page, person=person).exists()
+
+
+def _through_caseload(person: Person, page: SharedPage, today: date) -> Standings:
+    """How somebody stands who has one of those who fill a page in a caseload: as to that student."""
+    if not person.is_staff:
+        return frozenset()
+    mine = Enrolment.objects.filter(group__kind=TeachingGroup.Kind.CASELOAD, group__staff__person=person)
+    there = members_of(page, today).filter(person__in=mine.values("person")).select_related("group")
+    return next(filter(None, (to_student(person, one) for one in there)), frozenset())
 
 
 def require_on_page(person: Person, action: Action, page: SharedPage, today: date) -> Standings:
     """``require`` towards a page. Whoever wrote on it and no longer fills it is told just that."""
     standings = to_page(person, page, today)
-    if not standings and SharedWriter.objects.filter(page=page, person=person).exists():
+    if not standings and follower(person, page.group_id)[0] and _wrote(person, page):
         raise Refused(
             "You are no longer among those who fill this page.",
             where=page.pocket.title,

@@ -8,8 +8,15 @@ from pydantic import Field
 
 from coatpeg.people.shapes import Shape
 
-SpanShape = tuple[int, int, int, int, datetime]
-"""Writer id, ticks from–to, person, time."""
+
+class AuthoredSpan(Shape):
+    """Ticks from–to of a writer id, written by a person at a time."""
+
+    client: int
+    start: int
+    end: int
+    person: int
+    at: datetime
 
 
 class WriterShape(Shape):
@@ -32,7 +39,7 @@ class WrittenShape(Shape):
     """Who wrote what."""
 
     people: list[WriterShape]
-    spans: list[SpanShape]
+    spans: list[AuthoredSpan]
 
 
 class OpenedSharedPage(WrittenShape):
@@ -46,6 +53,7 @@ class OpenedSharedPage(WrittenShape):
     may_lead: bool
     question: str
     question_at: datetime | None
+    is_open: bool
 
 
 class ExchangeIn(Shape):
@@ -56,15 +64,10 @@ class ExchangeIn(Shape):
     update: str | None = Field(default=None, max_length=8_000_000)
 
 
-class SharedUpdateShape(Shape):
-    """An update: ticks from–to of a writer id are new in it."""
+class SharedUpdateShape(AuthoredSpan):
+    """An update: the ticks are new in it."""
 
     data: str
-    client: int
-    start: int
-    end: int
-    person: int
-    at: datetime
 
 
 class ExchangedShape(Shape):
@@ -77,6 +80,7 @@ class ExchangedShape(Shape):
     apart: int
     question: str
     question_at: datetime | None
+    is_open: bool
     data: str | None
     updates: list[SharedUpdateShape]
 
@@ -98,8 +102,8 @@ class LedShape(Shape):
     """How a page is led now."""
 
     question: str
-    question_at: datetime | None = None
-    closed: bool
+    question_at: datetime | None
+    is_open: bool
 
 
 class TakenShape(Shape):

@@ -14,7 +14,7 @@ from typing import Any
 
 from coatpeg.core.people import names
 from coatpeg.core.sharing.authors import Span, parts
-from coatpeg.people.models import Enrolment
+from coatpeg.people.models import Enrolment, Person
 from coatpeg.sharing import finding, pages, settling
 from coatpeg.sharing.models import SharedPage, SharedReader
 
@@ -32,7 +32,11 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
     reading = dict(SharedReader.objects.filter(page=page).values_list("person_id", "at"))
     there = list(finding.members_of(page, today).select_related("person"))
     ids = {one.person_id for one in there}
-    before = Enrolment.objects.filter(group_id=page.group_id, person__in=set(last) - ids).select_related("person")
+    before = {
+        one.person_id: one
+        for one in Enrolment.objects.filter(group_id=page.group_id, person__in=set(last) - ids).select_related("person")
+    }
+    elsewhere = Person.objects.filter(pk__in=set(last) - ids - before.keys())
     people: list[dict[str, Any]] = [
         {
             "person": one.person_id,
@@ -47,10 +51,10 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
             "last": last.get(one.person_id),
             "read": reading.get(one.person_id),
         }
-        for one in (*there, *before)
+        for one in (*there, *before.values(), *(Enrolment(pk=0, person=one, picture="") for one in elsewhere))
     ]
     people.sort(key=lambda one: (-one["words"], one["name"], one["person"]))
-    return {"people": people, "spans": [list(one) for one in spans]}
+    return {"people": people, "spans": [one._asdict() for one in spans]}
 
 
 def _sittings(spans: Iterable[Span]) -> dict[int, int]:

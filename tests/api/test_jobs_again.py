@@ -25,12 +25,15 @@ from coatpeg.notices import fanning, mailing
 from coatpeg.notices.models import Delivery, Mail
 from coatpeg.people.models import Person, RosterDrop
 from coatpeg.portfolios.evidence import commands
+from coatpeg.portfolios.models import Evidence
 from coatpeg.setup.roster import roster_folder
+from coatpeg.sharing import settling
 from coatpeg.web.recheck import differences
 from tests import builders, documents
 from tests.api.case import ApiCase
 from tests.background import run_waiting
 from tests.builders import NOW, klass
+from tests.devices import Device
 
 
 class Ended(BaseException):
@@ -71,7 +74,17 @@ class HalfWay(ApiCase):
         self.assertEqual(
             ours,
             {"make_readable", "make_ready", "see_to_uploads", "pick_up_lists", "fan_out", "mail"}
-            | {"ask_anew", "mail_all", "forget", "forget_jobs", "make_pack", "forget_packs", "close_all", "lock_all"},
+            | {
+                "ask_anew",
+                "mail_all",
+                "forget",
+                "forget_jobs",
+                "make_pack",
+                "forget_packs",
+                "close_all",
+                "lock_all",
+                "settle_page",
+            },
         )
 
     def test_making_a_file_readable(self) -> None:
@@ -110,6 +123,15 @@ class HalfWay(ApiCase):
         closing.close_all.enqueue()
         self.ended_at(closing, "submit")
         self.assertEqual(Submission.objects.filter(handin=handin).count(), 1)
+
+    def test_laying_a_page_that_is_filled_together_into_the_portfolios(self) -> None:
+        pocket = self.of.pocket("Menu", "page", shared="class")
+        device = Device(self, self.portfolio, pocket)
+        device.write("Soup.")
+        device.exchange()
+        with self.at(NOW + settling.SOON):
+            self.ended_at(settling, "_lay")
+        self.assertEqual(Evidence.objects.get(pocket=pocket).text, "Soup.")
 
     def test_seeing_to_uploads(self) -> None:
         upload = uploads.begin(self.thandi, builders.wish(self.portfolio, self.pocket, "late.txt", 4), NOW)

@@ -15,6 +15,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 from django.http import HttpResponse
 from django.test import Client
+from pycrdt import Doc, XmlFragment
 
 from coatpeg.core.policy import Action, Relation, Role, decide
 from coatpeg.cupboard import giving, taking
@@ -29,7 +30,7 @@ from coatpeg.marking import commands
 from coatpeg.marking.models import Annotation, Answer, ClassNote, Phrase, StaffNote
 from coatpeg.notices.models import Mail
 from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
-from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup
+from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup, WorkingGroup
 from coatpeg.portfolios.evidence import text_artefacts
 from coatpeg.portfolios.logs import rows
 from coatpeg.portfolios.looking import comments
@@ -46,10 +47,13 @@ from coatpeg.portfolios.models import (
 from coatpeg.portfolios.own import pages, show
 from coatpeg.setup.roster import enrolling
 from coatpeg.setup.template import changing, undoing
+from coatpeg.sharing import exchanging, leading, settling
+from coatpeg.sharing.models import SharedMoment, SharedPage, SharedTaken
 from coatpeg.web.api import api
 from tests import builders, recordings
 from tests.api.case import ApiCase
 from tests.builders import NOW, TODAY, Class, klass
+from tests.devices import new_text
 
 
 @dataclass
@@ -93,6 +97,10 @@ class Things:
     copy: CupboardCopy
     """Taken by the student."""
     given_out: GivenOut
+    together: SharedPage
+    """The student fills it with another one."""
+    passage: SharedTaken
+    moment: SharedMoment
     asked: JoinRequest
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
@@ -151,6 +159,7 @@ def things(name: str, prefix: str) -> Things:
         phrase_of(of),
         *said_on(of, portfolio),
         *cupboard(of, portfolio, plan),
+        *shared(of, portfolio),
         request(of, builders.person(f"{prefix}wanted"), of.lead),
         request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
     )
@@ -184,6 +193,23 @@ def cupboard(of: Class, portfolio: Portfolio, pocket: Pocket) -> tuple[CupboardI
     item = cupboard_keeping.change(of.lead, item.pk, item.version, shown, NOW)
     copy = taking.take(portfolio.enrolment.person, portfolio.pk, pocket.pk, item.pk, NOW)
     return item, copy, giving.give(of.lead, item.pk, pocket.pk, giving.Audience(), "given", NOW)
+
+
+def shared(of: Class, portfolio: Portfolio) -> tuple[SharedPage, SharedTaken, SharedMoment]:
+    """A page that the student fills with a working group, with two passages, one of them taken off it."""
+    crew = WorkingGroup.objects.create(group=of.group, name="Lights")
+    crew.members.set([portfolio.enrolment])
+    pocket = of.pocket("Cue script", "page", shared="group")
+    student = portfolio.enrolment.person
+    opened = exchanging.open_page(student, portfolio.pk, pocket.pk, NOW)
+    doc: Doc[Any] = Doc(client_id=opened["client"])
+    for words in ("First.", "Second."):
+        doc.get("page", type=XmlFragment).children.append(new_text(words))
+    sent = base64.b64encode(doc.get_update()).decode()
+    exchanging.exchange(student, opened["id"], 0, opened["client"], sent, NOW)
+    settling.settle(opened["id"], NOW)
+    taken = leading.take_passage(of.lead, opened["id"], 0, "First.", NOW)
+    return SharedPage.objects.get(pk=opened["id"]), taken, SharedMoment.objects.get(page=opened["id"])
 
 
 def request(into: Class, student: Person, by: Person) -> JoinRequest:
@@ -589,6 +615,17 @@ CALLS: dict[str, Call] = {
     "see_feedback": get(BOOK + "/feedback"),
     "hand_in": send("post", BOOK + "/handins/{t.handin.pk}/submissions", lambda t: {"seen": 0}),
     "take_back": send("post", SUBMITTED + "/take-back"),
+    "open_shared_page": send("post", "/api/portfolios/{t.portfolio.pk}/pockets/{t.together.pocket_id}/shared"),
+    "exchange_shared_page": send("post", "/api/shared/{t.together.pk}/exchange", lambda t: {"after": 0}),
+    "who_wrote_what": get("/api/shared/{t.together.pk}/written"),
+    "ask_on_shared_page": send("put", "/api/shared/{t.together.pk}/question", lambda t: {"question": "Who?"}),
+    "open_for_all": send("put", "/api/shared/{t.together.pk}/open"),
+    "close_for_all": send("delete", "/api/shared/{t.together.pk}/open"),
+    "take_passage": send("post", "/api/shared/{t.together.pk}/taken", lambda t: {"place": 0, "words": "Second."}),
+    "put_passage_back": send("post", "/api/passages/{t.passage.pk}/restore"),
+    "see_moments": get("/api/shared/{t.together.pk}/moments"),
+    "see_moment": get("/api/moments/{t.moment.pk}"),
+    "bring_moment_back": send("post", "/api/moments/{t.moment.pk}/restore"),
     "see_cupboard": get(GROUP + "/cupboard"),
     "put_in_cupboard": send("post", GROUP + "/cupboard", lambda t: {"kind": "page", "title": "Sheet", "html": "Wash."}),
     "put_file_in_cupboard": cupboard_file,

@@ -348,9 +348,7 @@ class Settled(SharingCase):
         counted = {
             one.portfolio_id: (one.has_work, one.last_work_at) for one in PocketContent.objects.filter(pocket=self.plan)
         }
-        self.assertEqual(
-            counted, {self.thandi.pk: (True, NOW), self.josh.pk: (True, NOW), self.noor.pk: (False, None)}
-        )
+        self.assertEqual(counted, {self.thandi.pk: (True, NOW), self.josh.pk: (True, NOW), self.noor.pk: (False, None)})
         met = {book.pk: self.opened(book)["met"] for book in (self.thandi, self.josh)}
         self.assertEqual(met, {self.thandi.pk: 1, self.josh.pk: 0})
         self.assertEqual(list(miscounted()), [])
@@ -369,8 +367,8 @@ class Settled(SharingCase):
         one.write("Before.")
         one.exchange()
         self.settle()
-        body = {"pockets": [self.plan.pk], "students": [self.josh.enrolment_id], "reason": "Pens down", "key": "k1"}
-        self.ok(self.plot.lead, "POST", f"/groups/{self.plot.group.pk}/locks", body)
+        body = {"students": [self.josh.enrolment_id], "reason": "Pens down"}
+        self.ok(self.plot.lead, "POST", f"/groups/{self.plot.group.pk}/pockets/{self.plan.pk}/locked", body)
         two.write("After.")
         found = self.problem(403, two.person, "POST", f"{two.address}/exchange", two.body())
         self.assertIn("locked", found["title"])

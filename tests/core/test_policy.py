@@ -45,6 +45,9 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.KEEP_CUPBOARD: ("lead co_teacher", False, False),
     Action.GIVE_OUT: ("lead co_teacher", False, False),
     Action.SEE_COPIES: ("lead co_teacher marker observer", False, False),
+    Action.SEE_SHARED: ("lead co_teacher marker observer", True, True),
+    Action.WRITE_SHARED: ("", True, False),
+    Action.LEAD_SHARED: ("lead co_teacher", False, False),
     Action.SEE_CASELOAD: ("lead co_teacher", False, False),
     Action.SEE_ADJUSTMENTS: ("lead co_teacher", False, True),
     Action.KEEP_ADJUSTMENTS: ("", False, True),
@@ -62,7 +65,7 @@ OF_SCHOOL: dict[Action, str] = {
     Action.BRING_IN_KNOWN: "administrator",
     Action.GIVE_PASSWORD: "administrator",
 }
-READ_BY_LEAVERS = {Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION, Action.SEE_WORKLIST}
+READ_BY_LEAVERS = {Action.SEE_SHARED, Action.SEE_PORTFOLIO, Action.SEE_SUBMISSION, Action.SEE_WORKLIST}
 
 
 class Policy(SimpleTestCase):

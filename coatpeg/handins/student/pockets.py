@@ -160,12 +160,15 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "most": wanted.length.most if wanted.length else None,
         "spoken": wanted.spoken,
         "takes": pocket.takes,
+        "shared": pocket.shared,
+        "own_part": pocket.own_part,
         "excused": wanted.excused,
         "opens": pocket.opens if pocket.opens and pocket.opens > view.today else None,
         "retired": pocket.retired_at is not None,
         "locked_by": [_hold_data(hold) for hold in held],
         "writable": (is_log or not held)
         and decide(Action.FILL_POCKET, to_student(person, enrolment)).allowed
+        and not pocket.shared
         and _workable(view, pocket, enrolment),
         "chips": chip_data(chips(wanted, lying.pieces)),
         "met": units.met,

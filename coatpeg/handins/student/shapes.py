@@ -166,6 +166,8 @@ class OpenedPocket(Shape):
     least: int
     most: int | None
     spoken: bool
+    shared: Literal["", "group", "period", "class"]
+    own_part: bool
     takes: list[str]
     excused: bool
     opens: date | None

@@ -3738,6 +3738,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/moments/{moment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Moment
+         * @description How a page stood at a moment.
+         */
+        get: operations["see_moment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moments/{moment_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Moment Back
+         * @description Bring a page back to how it stood at a moment.
+         */
+        post: operations["bring_moment_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/notices": {
         parameters: {
             query?: never;
@@ -3920,6 +3960,26 @@ export interface paths {
          * @description Bring a loose page back.
          */
         post: operations["restore_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/passages/{passage_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Passage Back
+         * @description Put a passage back that was taken off a page.
+         */
+        post: operations["put_passage_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4486,6 +4546,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Shared Page
+         * @description The page of a pocket that a student fills with others.
+         */
+        post: operations["open_shared_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/starters": {
         parameters: {
             query?: never;
@@ -4819,6 +4899,130 @@ export interface paths {
          * @description Change one's own password; every other session of the account is over.
          */
         put: operations["change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{shared_id}/exchange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Exchange Shared Page
+         * @description Send what was written and get what others wrote.
+         */
+        post: operations["exchange_shared_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{shared_id}/moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Moments
+         * @description The moments that are kept of a page.
+         */
+        get: operations["see_moments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{shared_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Open For All
+         * @description Open a page again.
+         */
+        put: operations["open_for_all"];
+        post?: never;
+        /**
+         * Close For All
+         * @description Close a page: it is read and not written on.
+         */
+        delete: operations["close_for_all"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{shared_id}/question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Ask On Shared Page
+         * @description Put a question on top of a page, or take it away.
+         */
+        put: operations["ask_on_shared_page"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{shared_id}/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Passage
+         * @description Take a passage off a page; it is kept.
+         */
+        post: operations["take_passage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{shared_id}/written": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who Wrote What
+         * @description Who wrote how much of a page, and when.
+         */
+        get: operations["who_wrote_what"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -6142,6 +6346,25 @@ export interface components {
             student: components["schemas"]["NamedFace"];
         };
         /**
+         * AuthoredSpan
+         * @description Ticks from–to of a writer id, written by a person at a time.
+         */
+        AuthoredSpan: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Client */
+            client: number;
+            /** End */
+            end: number;
+            /** Person */
+            person: number;
+            /** Start */
+            start: number;
+        };
+        /**
          * BeforeIn
          * @description The section to stand before; None is the end.
          */
@@ -6288,6 +6511,18 @@ export interface components {
         ByItselfIn: {
             /** By Itself */
             by_itself: boolean;
+        };
+        /**
+         * ByShape
+         * @description Ticks that a person wrote, and ticks of others that they took away.
+         */
+        ByShape: {
+            /** Added */
+            added: number;
+            /** Away */
+            away: number;
+            /** Person */
+            person: number;
         };
         /**
          * CalendarIn
@@ -7695,6 +7930,41 @@ export interface components {
             words: number;
         };
         /**
+         * ExchangeIn
+         * @description What a device has seen (the number of the last update), and what it wrote since, under its writer id.
+         */
+        ExchangeIn: {
+            /** After */
+            after: number;
+            /** Client */
+            client?: number | null;
+            /** Update */
+            update?: string | null;
+        };
+        /**
+         * ExchangedShape
+         * @description What came since; ``data`` is the page put together, in place of the single updates. ``apart``: milliseconds
+         *     until the next exchange.
+         */
+        ExchangedShape: {
+            /** Apart */
+            apart: number;
+            /** Closed */
+            closed: string;
+            /** Data */
+            data: string | null;
+            /** Is Open */
+            is_open: boolean;
+            /** Number */
+            number: number;
+            /** Question */
+            question: string;
+            /** Question At */
+            question_at: string | null;
+            /** Updates */
+            updates: components["schemas"]["SharedUpdateShape"][];
+        };
+        /**
          * ExcuseIn
          * @description Excuse, or end an excuse.
          */
@@ -8188,7 +8458,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -8762,6 +9032,11 @@ export interface components {
             /** Opens */
             opens?: string | null;
             /**
+             * Own Part
+             * @default false
+             */
+            own_part: boolean;
+            /**
              * Prompt
              * @default
              */
@@ -8783,6 +9058,12 @@ export interface components {
              * @default 0
              */
             rows_per_week: number;
+            /**
+             * Shared
+             * @default
+             * @enum {string}
+             */
+            shared: "" | "group" | "period" | "class";
             /**
              * Spoken
              * @default false
@@ -8886,6 +9167,18 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * LedShape
+         * @description How a page is led now.
+         */
+        LedShape: {
+            /** Is Open */
+            is_open: boolean;
+            /** Question */
+            question: string;
+            /** Question At */
+            question_at: string | null;
         };
         /**
          * LeftOutShape
@@ -9706,6 +9999,52 @@ export interface components {
             text: string;
         };
         /**
+         * MomentLine
+         * @description A moment that is kept of a page, and who did what since the one before.
+         */
+        MomentLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: components["schemas"]["ByShape"][];
+            /** Id */
+            id: number;
+            /** Words */
+            words: number;
+        };
+        /**
+         * MomentShape
+         * @description How a page stood at a moment.
+         */
+        MomentShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Data */
+            data: string;
+            /** Html */
+            html: string;
+            /** Id */
+            id: number;
+            /** Words */
+            words: number;
+        };
+        /**
+         * MomentsShape
+         * @description The moments of a page, newest first, and the passages that were taken off it.
+         */
+        MomentsShape: {
+            /** Moments */
+            moments: components["schemas"]["MomentLine"][];
+            /** Taken */
+            taken: components["schemas"]["TakenShape"][];
+        };
+        /**
          * MoveIn
          * @description The section to go to, and the pocket to stand before; None is the end.
          */
@@ -10345,10 +10684,17 @@ export interface components {
             most: number | null;
             /** Opens */
             opens: string | null;
+            /** Own Part */
+            own_part: boolean;
             /** Prompt */
             prompt: string;
             /** Retired */
             retired: boolean;
+            /**
+             * Shared
+             * @enum {string}
+             */
+            shared: "" | "group" | "period" | "class";
             /** Spoken */
             spoken: boolean;
             /** Starter */
@@ -10367,6 +10713,34 @@ export interface components {
             wanted: number;
             /** Writable */
             writable: boolean;
+        };
+        /**
+         * OpenedSharedPage
+         * @description A page with everything on it; ``client`` is a writer id where it may be written on, ``closed`` why it may not.
+         */
+        OpenedSharedPage: {
+            /** Client */
+            client: number | null;
+            /** Closed */
+            closed: string;
+            /** Data */
+            data: string;
+            /** Id */
+            id: number;
+            /** Is Open */
+            is_open: boolean;
+            /** May Lead */
+            may_lead: boolean;
+            /** Number */
+            number: number;
+            /** People */
+            people: components["schemas"]["WriterShape"][];
+            /** Question */
+            question: string;
+            /** Question At */
+            question_at: string | null;
+            /** Spans */
+            spans: components["schemas"]["AuthoredSpan"][];
         };
         /**
          * OthersDraft
@@ -10604,6 +10978,16 @@ export interface components {
         PageTitleIn: {
             /** Title */
             title: string;
+        };
+        /**
+         * PassageIn
+         * @description A passage by its place (0 first) and its words as they were seen.
+         */
+        PassageIn: {
+            /** Place */
+            place: number;
+            /** Words */
+            words: string;
         };
         /**
          * PasswordIn
@@ -11106,6 +11490,11 @@ export interface components {
             /** Opens */
             opens?: string | null;
             /**
+             * Own Part
+             * @default false
+             */
+            own_part: boolean;
+            /**
              * Prompt
              * @default
              */
@@ -11125,6 +11514,12 @@ export interface components {
              * @default 0
              */
             rows_per_week: number;
+            /**
+             * Shared
+             * @default
+             * @enum {string}
+             */
+            shared: "" | "group" | "period" | "class";
             /**
              * Spoken
              * @default false
@@ -11243,6 +11638,8 @@ export interface components {
         /**
          * PocketSettings
          * @description What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given.
+         *
+         *     ``shared``: who fills it together; ``own_part``: what is asked is asked of each student's own words.
          */
         PocketSettings: {
             /**
@@ -11287,6 +11684,11 @@ export interface components {
             /** Opens */
             opens?: string | null;
             /**
+             * Own Part
+             * @default false
+             */
+            own_part: boolean;
+            /**
              * Prompt
              * @default
              */
@@ -11306,6 +11708,12 @@ export interface components {
              * @default 0
              */
             rows_per_week: number;
+            /**
+             * Shared
+             * @default
+             * @enum {string}
+             */
+            shared: "" | "group" | "period" | "class";
             /**
              * Spoken
              * @default false
@@ -11361,7 +11769,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -11426,6 +11834,14 @@ export interface components {
             key: string;
             /** Text */
             text: string;
+        };
+        /**
+         * QuestionIn
+         * @description A question on top of a page; empty: none.
+         */
+        QuestionIn: {
+            /** Question */
+            question: string;
         };
         /**
          * QuoteShape
@@ -12327,6 +12743,27 @@ export interface components {
             confirm: boolean;
         };
         /**
+         * SharedUpdateShape
+         * @description An update: the ticks are new in it.
+         */
+        SharedUpdateShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Client */
+            client: number;
+            /** Data */
+            data: string;
+            /** End */
+            end: number;
+            /** Person */
+            person: number;
+            /** Start */
+            start: number;
+        };
+        /**
          * SheetColumn
          * @description A hand-in with points: what it weighs, and how its scores are spread, in per cent of the points.
          */
@@ -12951,6 +13388,23 @@ export interface components {
             what: "artefact" | "row" | "page";
         };
         /**
+         * TakenShape
+         * @description A passage that was taken off a page.
+         */
+        TakenShape: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * TakenUpShape
          * @description So many drafts are gone again; so many were set or changed since.
          */
@@ -13568,6 +14022,44 @@ export interface components {
             reminders: components["schemas"]["ReminderLine"][];
             /** To Do */
             to_do: components["schemas"]["StudentHandIn"][];
+        };
+        /**
+         * WriterShape
+         * @description Somebody who fills a page, or did; students are told no more of each other than this.
+         */
+        WriterShape: {
+            /** Enrolment */
+            enrolment: number;
+            /** Last */
+            last: string | null;
+            /** Name */
+            name: string;
+            /** Person */
+            person: number;
+            /** Picture */
+            picture: string;
+            /** Read */
+            read: string | null;
+            /** Sentences */
+            sentences: number;
+            /** There */
+            there: boolean;
+            /** Times */
+            times: number;
+            /** Tint */
+            tint: number;
+            /** Words */
+            words: number;
+        };
+        /**
+         * WrittenShape
+         * @description Who wrote what.
+         */
+        WrittenShape: {
+            /** People */
+            people: components["schemas"]["WriterShape"][];
+            /** Spans */
+            spans: components["schemas"]["AuthoredSpan"][];
         };
         /**
          * WrongCell
@@ -18731,6 +19223,50 @@ export interface operations {
             };
         };
     };
+    see_moment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                moment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentShape"];
+                };
+            };
+        };
+    };
+    bring_moment_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                moment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedShape"];
+                };
+            };
+        };
+    };
     see_notices: {
         parameters: {
             query?: never;
@@ -18973,6 +19509,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PageShape"];
+                };
+            };
+        };
+    };
+    put_passage_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                passage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedShape"];
                 };
             };
         };
@@ -19684,6 +20242,29 @@ export interface operations {
             };
         };
     };
+    open_shared_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedSharedPage"];
+                };
+            };
+        };
+    };
     copy_starters: {
         parameters: {
             query?: never;
@@ -20165,6 +20746,172 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    exchange_shared_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shared_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExchangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangedShape"];
+                };
+            };
+        };
+    };
+    see_moments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shared_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MomentsShape"];
+                };
+            };
+        };
+    };
+    open_for_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shared_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedShape"];
+                };
+            };
+        };
+    };
+    close_for_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shared_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedShape"];
+                };
+            };
+        };
+    };
+    ask_on_shared_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shared_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuestionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedShape"];
+                };
+            };
+        };
+    };
+    take_passage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shared_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenShape"];
+                };
+            };
+        };
+    };
+    who_wrote_what: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shared_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenShape"];
+                };
             };
         };
     };

@@ -1,10 +1,11 @@
 /** One pocket opened: what is asked, what is still wanted, what lies in it, ways to add, handing in. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Lock } from "lucide-react";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import type { Problem } from "../api/problem";
+import { patiently } from "../api/patiently";
 import { feedbackQuery, pocketQuery } from "../api/queries";
 import { may, useGroup } from "../api/session";
 import { LogPocket } from "../log/LogPocket";
@@ -26,6 +27,8 @@ import { TEXTS } from "./texts";
 import { UploadList } from "../taking-in/UploadList";
 import { useQueue } from "../taking-in/queue";
 import { useUploads } from "../taking-in/uploads";
+
+const SharedPage = lazy(() => patiently(() => import("../sharing/SharedPage")).then((view) => ({ default: view.SharedPage })));
 
 interface Props {
   groupId: number;
@@ -83,6 +86,13 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
       <OnTheWork groupId={groupId} portfolio={portfolio} pocket={pocket.id} mends={mine && mayHandIn} />
       {pocket.log ? (
         <LogPocket pocket={pocket} log={pocket.log} groupId={groupId} portfolio={portfolio} />
+      ) : pocket.shared ? (
+        <>
+          <Suspense fallback={<Waiting />}>
+            <SharedPage portfolio={portfolio} pocket={pocket.id} title={pocket.title} />
+          </Suspense>
+          <Comments comments={pocket.comments} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} />
+        </>
       ) : pocket.kind === "page" ? (
         <>
           <PagePocket pocket={pocket} groupId={groupId} portfolio={portfolio} mine={mine} onFiles={add} />

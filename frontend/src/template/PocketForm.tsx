@@ -167,11 +167,36 @@ function Kinds({ value, may, onChange }: { value: Kind; may: boolean; onChange: 
   );
 }
 
+/** Who fills a page together, and whether each one's own part of it counts. */
+function Together({ fields, register }: { fields: Fields; register: UseFormRegister<Fields> }) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+      <label className="flex items-center gap-2">
+        {TEXTS.filledBy}
+        <select {...register("shared")} className="min-h-9 rounded-md border border-control bg-paper px-2">
+          <option value="">{TEXTS.byEachAlone}</option>
+          <option value="group">{TEXTS.byEachGroup}</option>
+          <option value="period">{TEXTS.byEachPeriod}</option>
+          <option value="class">{TEXTS.byTheClass}</option>
+        </select>
+      </label>
+      {fields.shared && (
+        <label className="flex min-h-7 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" {...register("ownPart")} />
+          {TEXTS.ownPartCounts}
+        </label>
+      )}
+      {fields.shared && <p className="w-full text-ink-soft">{TEXTS.togetherMeans}</p>}
+    </div>
+  );
+}
+
 /** What is wanted in it: how many, with what said about each, how long. */
 // eslint-disable-next-line complexity -- one branch for each measure that a kind of pocket has
 function Wanted({ fields, register }: { fields: Fields; register: UseFormRegister<Fields> }) {
   const evidence = fields.kind === "evidence";
   const text = fields.kind === "page" || (evidence && fields.reflection);
+  const together = fields.kind === "page" && fields.shared !== "";
   return (
     <fieldset className="flex flex-col gap-2 rounded-lg border border-edge bg-paper p-4">
       <legend className="px-1 font-bold">{TEXTS.wanted}</legend>
@@ -213,7 +238,8 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
           <span className="text-quiet">{TEXTS.noneChosenAny}</span>
         </div>
       )}
-      {text && (
+      {fields.kind === "page" && <Together fields={fields} register={register} />}
+      {text && !together && (
         <label className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...register("spoken")} />
           {TEXTS.mayBeSaidInsteadOf}

@@ -41,6 +41,8 @@ export interface Fields {
   most: string;
   takes: Record<keyof typeof TAKES, boolean>;
   spoken: boolean;
+  shared: Schema["PocketSettings"]["shared"];
+  ownPart: boolean;
   starter: string;
   counts: boolean;
   opens: string;
@@ -135,6 +137,8 @@ export function fieldsOf(pocket: Laid): Fields {
       text: takes.includes("text"),
     },
     spoken: pocket.spoken,
+    shared: pocket.shared,
+    ownPart: pocket.own_part,
     starter: pocket.starter,
     counts: pocket.counts,
     opens: pocket.opens ?? "",
@@ -155,6 +159,7 @@ export function fieldsOf(pocket: Laid): Fields {
 }
 
 /** The settings as the server takes them. */
+// eslint-disable-next-line complexity -- one fallback for each field of a pocket
 export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
   const kinds = Object.keys(TAKES) as (keyof typeof TAKES)[];
   return {
@@ -169,6 +174,8 @@ export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
     most: fields.most ? Number(fields.most) : null,
     takes: kinds.filter((kind) => fields.takes[kind]),
     spoken: fields.spoken,
+    shared: fields.kind === "page" ? fields.shared : "",
+    own_part: fields.ownPart,
     starter: fields.starter,
     counts: fields.counts,
     opens: fields.opens || null,

@@ -6,6 +6,14 @@ import type { Save, Saved } from "./keeper";
 
 const open = new Set<Keeper>();
 
+const others = new Set<() => Promise<boolean>>();
+
+/** Have something else saved whenever all texts are; returns how to stop. */
+export function alsoSave(push: () => Promise<boolean>): () => void {
+  others.add(push);
+  return () => void others.delete(push);
+}
+
 /** Whether a field shows the text of this name. */
 export function isOpen(name: string): boolean {
   return [...open].some((keeper) => keeper.name === name);
@@ -18,7 +26,7 @@ export async function saveAll(): Promise<boolean> {
 
 /** Try to save everything; how many texts could not be. */
 export async function unsaved(): Promise<number> {
-  const done = await Promise.all([...open].map((keeper) => keeper.push()));
+  const done = await Promise.all([...[...open].map((keeper) => keeper.push()), ...[...others].map((push) => push())]);
   return done.filter((one) => !one).length;
 }
 

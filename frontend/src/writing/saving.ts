@@ -6,6 +6,9 @@ import type { Saved } from "./keeper";
 const KEEPALIVE = 15_000;
 /** Characters up to which a browser lets a save outlive its page (64 kB for all of them). */
 
+const NOTHING_BACK = 2 ** 31;
+/** Later than any update: what others wrote is not asked for. */
+
 export type SaveText = (text: string, version: number, base: string) => Promise<Saved>;
 
 function rich(found: Schema["SavedShape"] | Schema["PageShape"]): Saved {
@@ -34,6 +37,14 @@ export function saverOf(name: string, title = ""): SaveText | null {
       const path = { params: { path: { page_id: one } } };
       const named = title || (await data(client.GET("/api/pages/{page_id}", path))).title;
       return rich(await data(client.PUT("/api/pages/{page_id}", { ...path, body: { title: named, text: "", html, version, base }, keepalive: html.length + base.length < KEEPALIVE })));
+    };
+  }
+  if (kind === "shared") {
+    // An update of a page that is filled together, under the writer id that it was written with.
+    const body = { after: NOTHING_BACK, client: Number(second), update: "" };
+    return async (text) => {
+      const { number } = await data(client.POST("/api/shared/{shared_id}/exchange", { params: { path: { shared_id: one } }, body: { ...body, update: text }, keepalive: text.length < KEEPALIVE }));
+      return { text, version: number };
     };
   }
   return null;

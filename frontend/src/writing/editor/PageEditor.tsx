@@ -6,13 +6,13 @@ import type { Editor } from "@tiptap/react";
 import StarterKit from "@tiptap/starter-kit";
 import { Bold, Heading2, Heading3, ImagePlus, Italic, List, ListOrdered, Quote, Redo2, Sigma, Table2, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { ReactNode } from "react";
 import { AltDialog } from "./AltDialog";
 import { EDITOR } from "./editorTexts";
 import { FormulaDialog } from "./FormulaDialog";
 import { FormulaNode } from "./formulaNode";
 import { PictureDialog } from "./PictureDialog";
 import { TABLE, tableActs } from "./tableNodes";
+import { Tool } from "./Tool";
 
 interface Props {
   label: string;
@@ -171,13 +171,5 @@ function TableBar({ editor }: { editor: Editor }) {
         </button>
       ))}
     </div>
-  );
-}
-
-function Tool({ name, on = false, act, icon }: { name: string; on?: boolean; act: () => void; icon: ReactNode }) {
-  return (
-    <button type="button" aria-label={name} title={name} aria-pressed={on} onMouseDown={(event) => event.preventDefault()} onClick={act} className={`flex size-11 items-center justify-center rounded-sm ${on ? "bg-ink text-paper" : "text-ink-soft hover:bg-ground"}`}>
-      {icon}
-    </button>
   );
 }

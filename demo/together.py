@@ -1,0 +1,70 @@
+"""What the stage crew writes together: a page of the whole class, live as a lesson had it, and a cue script by group."""
+
+from __future__ import annotations
+
+from base64 import b64decode, b64encode
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from typing import Any
+
+from pycrdt import Doc, XmlElement, XmlFragment, XmlText
+
+from coatpeg.outlines.models import Pocket
+from coatpeg.people.models import Person
+from coatpeg.sharing import exchanging, leading, settling
+from demo.building import Kept
+
+WRONG: tuple[tuple[int, int | None, str], ...] = (
+    (0, None, "The thunder comes too late, so people hear it after the light is gone."),
+    (1, None, "Then it looks like a mistake. We could cue both from one button."),
+    (2, None, "The rain sheet can jam. You would see half the harbour dry."),
+    (3, None, "If it jams we need somebody above with a hook"),
+    (4, None, "People in the back row do not see rain at all. They only hear it."),
+    (0, 3, ", and a sign so the lights wait."),
+    (5, None, "The trap door squeaks in the quiet scene."),
+    (6, 6, " Wax would do, or a song on top of it."),
+)
+"""Who wrote (by place), into which passage (None: a new one), what; a minute apart."""
+CUES: tuple[tuple[int, int | None, str], ...] = (
+    (0, None, "Cue 1: harbour, morning. Slow, over a count of ten."),
+    (1, None, "Cue 2: lighthouse. On the word “ship”, not after it."),
+    (2, 1, " I give the sign from below."),
+)
+READ_ONLY = 7
+
+
+def crew(teacher: Person, pockets: dict[str, Pocket], students: Sequence[Kept], now: datetime) -> None:
+    """Some wrote, one only read, one never opened it; the lights' script is begun."""
+    page = _written(pockets["What could go wrong?"], students, WRONG, now - timedelta(minutes=40))
+    exchanging.open_page(
+        students[READ_ONLY].person, students[READ_ONLY].portfolio.pk, pockets["What could go wrong?"].pk, now
+    )
+    leading.ask(teacher, page, "What would the audience notice first?", now - timedelta(minutes=45))
+    _written(pockets["Cue script"], students, CUES, now - timedelta(days=1))
+
+
+def _written(
+    pocket: Pocket, students: Sequence[Kept], lines: Sequence[tuple[int, int | None, str]], begun: datetime
+) -> int:
+    """Write on a page as its students do, one after another; returns which page it is."""
+    page = 0
+    for minute, (place, passage, words) in enumerate(lines):
+        at = begun + timedelta(minutes=minute)
+        book = students[place]
+        person = book.person
+        opened = exchanging.open_page(person, book.portfolio.pk, pocket.pk, at)
+        page = opened["id"]
+        doc: Doc[Any] = Doc(client_id=opened["client"])
+        root = doc.get("page", type=XmlFragment)
+        if opened["number"]:
+            doc.apply_update(b64decode(opened["data"]))
+        before = doc.get_state()
+        if passage is None:
+            root.children.append(XmlElement("paragraph", {}, [XmlText(words)]))
+        else:
+            text = root.children[passage].children[0]
+            text.insert(len(text), words)
+        sent = b64encode(doc.get_update(before)).decode()
+        exchanging.exchange(person, page, opened["number"], opened["client"], sent, at)
+        settling.settle(page, at)
+    return page

@@ -1,0 +1,103 @@
+/** The names beside each passage, in the margin: who wrote in it and when; where somebody writes now, their peg picture. */
+import type { Editor } from "@tiptap/react";
+import { MoreHorizontal } from "lucide-react";
+import { useLayoutEffect, useState } from "react";
+import { clock, localDay, shortDay, today } from "../ui/dates";
+import { Actions } from "../ui/menus";
+import { PegPicture } from "../ui/people/PegPicture";
+import type { Writer } from "./session";
+import { TEXTS } from "./texts";
+import { writersOf } from "./whose";
+import type { Piece } from "./whose";
+
+const MOST = 3;
+/** Names beside one passage. */
+
+interface Props {
+  editor: Editor;
+  passages: Piece[][];
+  people: Writer[];
+  /** Who wrote a moment ago. */
+  now: number[];
+  onTakeAway: ((place: number, words: string) => void) | null;
+}
+
+export function Names({ editor, passages, people, now, onTakeAway }: Props) {
+  const newest = newestOf(passages);
+  const tops = useTops(editor, passages);
+  const named = new Map(people.map((one) => [one.person, one]));
+  return (
+    <div className="pointer-events-none absolute inset-0" aria-hidden={onTakeAway ? undefined : true}>
+      {passages.map((pieces, place) => {
+        const writers = writersOf(pieces).slice(0, MOST);
+        const top = tops[place];
+        if (writers.length === 0 || top === undefined) return null;
+        return (
+          <div key={place} style={{ top }} className="absolute right-2 flex w-36 items-start gap-1 @max-2xl:left-4 @max-2xl:right-4 @max-2xl:w-auto">
+            <div className="min-w-0 flex-1 text-xs leading-4 @max-2xl:flex @max-2xl:gap-3">
+              {writers.map(({ person, at }) => (
+                <Name key={person} writer={named.get(person)} at={at} now={at === 0 || (now.includes(person) && newest.get(person) === at)} />
+              ))}
+            </div>
+            {onTakeAway && <Acts names={writers.map(({ person }) => named.get(person)?.name ?? TEXTS.somebody).join(", ")} act={() => onTakeAway(place, editor.state.doc.child(place).textBetween(0, editor.state.doc.child(place).content.size, " ", " "))} />}
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+/** When each wrote last, over all passages. */
+function newestOf(passages: Piece[][]): Map<number, number> {
+  const found = new Map<number, number>();
+  for (const { person, at } of passages.flat()) found.set(person, Math.max(at, found.get(person) ?? at));
+  return found;
+}
+
+function Name({ writer, at, now }: { writer: Writer | undefined; at: number; now: boolean }) {
+  return (
+    <p className={`flex min-w-0 items-center gap-1 ${now ? "font-bold text-copper" : "text-quiet"}`}>
+      {now && writer && <PegPicture picture={writer.picture} tint={writer.tint} size={16} />}
+      <span className="truncate">{TEXTS.label({ name: writer?.name ?? TEXTS.somebody, when: now ? TEXTS.now : whenOf(at) })}</span>
+    </p>
+  );
+}
+
+function whenOf(at: number): string {
+  const moment = new Date(at).toISOString();
+  return localDay(moment) === today() ? clock(moment) : shortDay(localDay(moment));
+}
+
+function Acts({ names, act }: { names: string; act: () => void }) {
+  return (
+    <Actions
+      face={{ label: TEXTS.passageOf({ names }), className: "pointer-events-auto -mt-1 flex size-7 shrink-0 items-center justify-center rounded-md text-quiet hover:bg-ground hover:text-ink", content: <MoreHorizontal aria-hidden size={16} /> }}
+      anchor="bottom end"
+      className="py-1"
+      items={[
+        <button key="away" type="button" onClick={act} className="block min-h-9 w-full px-4 py-1.5 text-left data-focus:bg-today">
+          {TEXTS.takeAway}
+        </button>,
+      ]}
+    />
+  );
+}
+
+/** Where each passage begins, in pixels from the top of the editor. */
+function useTops(editor: Editor, passages: Piece[][]): (number | undefined)[] {
+  const [tops, setTops] = useState<(number | undefined)[]>([]);
+  useLayoutEffect(() => {
+    if (editor.isDestroyed) return;
+    const text = editor.view.dom;
+    const measure = () => {
+      const now = [...text.children].map((one) => (one instanceof HTMLElement ? one.offsetTop : undefined));
+      setTops((before) => (before.length === now.length && before.every((one, at) => one === now[at]) ? before : now));
+    };
+    measure();
+    const watch = new ResizeObserver(measure);
+    watch.observe(text);
+    for (const one of text.children) watch.observe(one);
+    return () => watch.disconnect();
+  }, [editor, passages]);
+  return tops;
+}

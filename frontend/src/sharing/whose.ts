@@ -1,0 +1,125 @@
+/** Whose words stand where: the authors of each passage, and the places in the editor that are a person's. */
+import type { Node as PMNode, Schema as PMSchema } from "@tiptap/pm/model";
+import type { Schema } from "../api/client";
+import { ContentEmbed, ContentString, ContentType, XmlElement, XmlText } from "yjs";
+import type { Item, XmlFragment } from "yjs";
+
+/** Ticks from–to of a writer id, by a person, at a time. */
+export interface Span {
+  start: number;
+  end: number;
+  person: number;
+  at: number;
+}
+
+/** Words of one person from–to in the editor. ``at`` 0: not sent yet. */
+export interface Piece {
+  from: number;
+  to: number;
+  person: number;
+  at: number;
+}
+
+/** Who wrote ticks of a writer id. */
+export class Authors {
+  private readonly spans = new Map<number, Span[]>();
+
+  /** ``mine`` is this device's writer id, ``me`` who writes under it: what it wrote and nobody told of yet. */
+  constructor(
+    private readonly mine: number | null,
+    private readonly me: number,
+  ) {}
+
+  readonly add = (told: Schema["AuthoredSpan"]): void => {
+    if (told.end <= told.start) return;
+    const { client } = told;
+    const span = { start: told.start, end: told.end, person: told.person, at: Date.parse(told.at) };
+    const kept = this.spans.get(client) ?? [];
+    const at = kept.findIndex((one) => one.start >= span.start);
+    if (at >= 0 && kept[at]?.start === span.start) kept[at] = span;
+    else kept.splice(at < 0 ? kept.length : at, 0, span);
+    this.spans.set(client, kept);
+  };
+
+  /** The authors of ticks, cut where they change: how many ticks each. */
+  of(client: number, clock: number, length: number): { person: number; at: number; length: number }[] {
+    const found = [];
+    let at = clock;
+    for (const span of this.spans.get(client) ?? []) {
+      if (at >= clock + length) break;
+      if (span.end <= at) continue;
+      if (span.start > at) {
+        found.push({ ...this.unknown(client), length: Math.min(span.start, clock + length) - at });
+        at = span.start;
+        if (at >= clock + length) break;
+      }
+      const until = Math.min(span.end, clock + length);
+      found.push({ person: span.person, at: span.at, length: until - at });
+      at = until;
+    }
+    if (at < clock + length) found.push({ ...this.unknown(client), length: clock + length - at });
+    return found;
+  }
+
+  private unknown(client: number): { person: number; at: number } {
+    return { person: client === this.mine ? this.me : 0, at: 0 };
+  }
+}
+
+/** The pieces of each passage, in order. Empty while the editor and the page do not stand alike. */
+export function passages(fragment: XmlFragment, doc: PMNode, authors: Authors): Piece[][] {
+  const elements = fragment.toArray().filter((one): one is XmlElement => one instanceof XmlElement);
+  if (elements.length !== doc.childCount) return [];
+  let at = 0;
+  return elements.map((one, place) => {
+    const pieces: Piece[] = [];
+    walk(one, at + 1, doc.type.schema, authors, pieces);
+    at += doc.child(place).nodeSize;
+    return pieces;
+  });
+}
+
+/** Go through an element from a place in the editor; returns the place behind what it holds. */
+function walk(element: XmlElement | XmlText, from: number, schema: PMSchema, authors: Authors, pieces: Piece[]): number {
+  let at = from;
+  for (let item: Item | null = element._start; item; item = item.right) {
+    if (item.deleted) continue;
+    at = step(item, at, schema, authors, pieces);
+  }
+  return at;
+}
+
+function step(item: Item, at: number, schema: PMSchema, authors: Authors, pieces: Piece[]): number {
+  const { content } = item;
+  if (content instanceof ContentString) {
+    let from = at;
+    for (const one of authors.of(item.id.client, item.id.clock, content.str.length)) {
+      add(pieces, { from, to: from + one.length, person: one.person, at: one.at });
+      from += one.length;
+    }
+    return from;
+  }
+  if (content instanceof ContentEmbed) return at + 1;
+  if (!(content instanceof ContentType)) return at;
+  const { type } = content;
+  if (type instanceof XmlText) return walk(type, at, schema, authors, pieces);
+  if (!(type instanceof XmlElement)) return at;
+  return schema.nodes[type.nodeName]?.isLeaf ? at + 1 : walk(type, at + 1, schema, authors, pieces) + 1;
+}
+
+function add(pieces: Piece[], piece: Piece): void {
+  const last = pieces.at(-1);
+  if (last && last.to === piece.from && last.person === piece.person && last.at === piece.at) last.to = piece.to;
+  else pieces.push(piece);
+}
+
+/** Who wrote in a passage, in the order of their words, each with when they last did. 0: just now. */
+export function writersOf(pieces: Piece[]): { person: number; at: number }[] {
+  const found = new Map<number, number>();
+  for (const { person, at } of pieces) {
+    if (person <= 0) continue;
+    const before = found.get(person);
+    found.set(person, before === 0 || at === 0 ? 0 : Math.max(before ?? at, at));
+  }
+  return [...found].map(([person, at]) => ({ person, at }));
+}
