@@ -1,4 +1,4 @@
-"""What the stage crew writes together: a page of the whole class, live as a lesson had it, and a cue script by group."""
+"""What the stage crew writes together: a page of the whole class, as a lesson had it, and a cue script by group."""
 
 from __future__ import annotations
 

@@ -1,0 +1,150 @@
+"""A page that several students fill together: live on two screens, with names, kept without a connection, led by staff."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Locator, Page, expect
+
+from coatpeg.portfolios.models import Evidence, Portfolio
+from coatpeg.sharing import settling
+from coatpeg.sharing.models import SharedPage, SharedTaken
+from tests.browser.case import PHONE, TABLET, BrowserCase
+
+
+class Sharing(BrowserCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.plan = self.eight.pocket("What could go wrong?", "page", shared="class", own_part=True)
+        self.thandi = self.eight.student("thandi")
+        self.josh = self.eight.student("josh", "Josh", "Ellery")
+
+    def address(self, book: Portfolio) -> str:
+        return f"/g/{self.eight.group.pk}/portfolio/{book.pk}/{self.plan.pk}"
+
+    def opened(self, book: Portfolio, **more: tuple[int, int]) -> Page:
+        page = self.page(book.enrolment.person, self.address(book), **more)
+        expect(self.text(page)).to_be_visible()
+        return page
+
+    def text(self, page: Page) -> Locator:
+        return page.get_by_role("textbox", name="What could go wrong?, filled together")
+
+    def write(self, page: Page, words: str) -> None:
+        self.text(page).click()
+        page.keyboard.press("Control+End")
+        page.keyboard.type(words)
+
+    def test_two_write_at_once_see_each_other_and_who_wrote_what(self) -> None:
+        one, two = self.opened(self.thandi), self.opened(self.josh)
+        self.write(one, "The thunder comes too late.")
+        expect(self.text(two)).to_contain_text("The thunder comes too late.")
+        # Both in one passage, at the very same time.
+        self.text(two).click()
+        two.keyboard.press("Control+End")
+        self.text(one).click()
+        one.keyboard.press("Home")
+        for letter in "abc":
+            one.keyboard.type(letter)
+            two.keyboard.type(letter.upper())
+        for page in (one, two):
+            expect(self.text(page)).to_have_text("abcThe thunder comes too late.ABC")
+        two.keyboard.press("Enter")
+        two.keyboard.type("The rain sheet jams.")
+        expect(self.text(one)).to_contain_text("The rain sheet jams.")
+        who = one.get_by_role("region", name="Who wrote what")
+        expect(who.get_by_role("button", name="Show the words of Josh E.")).to_be_visible()
+        who.get_by_role("button", name="Show the words of Josh E.").click()
+        marked = self.text(one).locator(".bg-today")
+        expect(marked).to_have_text(["ABC", "The rain sheet jams."])
+        expect(one.get_by_text(re.compile("^Josh E., ")).first).to_be_visible()
+        expect(one.get_by_text("Everything is saved")).to_be_visible()
+        self.no_violation(one)
+        # Taken back is one's own, not what the other did meanwhile.
+        one.bring_to_front()
+        self.write(one, " It squeaks.")
+        expect(self.text(two)).to_contain_text("It squeaks.")
+        one.keyboard.press("Control+z")
+        expect(self.text(one)).not_to_contain_text("It squeaks.")
+        expect(self.text(one)).to_contain_text("The rain sheet jams.")
+        one.reload()
+        expect(self.text(one)).to_contain_text("The rain sheet jams.")
+
+    def test_without_a_connection_it_is_written_on_and_with_the_lid_closed_nothing_is_lost(self) -> None:
+        self.expected_complaints.append("ERR_INTERNET_DISCONNECTED")
+        one, two = self.opened(self.thandi), self.opened(self.josh)
+        self.write(one, "Together.")
+        expect(self.text(two)).to_contain_text("Together.")
+        one.context.set_offline(True)
+        self.write(one, " On my own.")
+        expect(one.get_by_text("No connection: what you write is kept on this device and sent later")).to_be_visible()
+        self.write(two, " Meanwhile.")
+        expect(two.get_by_text("Everything is saved")).to_be_visible()
+        # The lid is closed, and another page of the application opened later.
+        one.wait_for_timeout(500)
+        one.goto("about:blank")
+        one.context.set_offline(False)
+        one.goto(f"{self.live_server_url}{self.address(self.thandi)}")
+        for page in (one, two):
+            expect(self.text(page)).to_contain_text("On my own.")
+            expect(self.text(page)).to_contain_text("Meanwhile.")
+
+    def test_staff_ask_close_take_away_and_put_back(self) -> None:
+        self.expected_complaints.append("403")
+        student = self.opened(self.thandi)
+        self.write(student, "Something silly.")
+        expect(student.get_by_text("Everything is saved")).to_be_visible()
+        lead = self.page(self.eight.lead, self.address(self.josh))
+        expect(self.text(lead)).to_contain_text("Something silly.")
+        lead.get_by_role("button", name="Ask a question").click()
+        lead.keyboard.type("Who would notice?")
+        lead.keyboard.press("Enter")
+        expect(student.get_by_text("Who would notice?")).to_be_visible()
+        lead.get_by_role("button", name="Passage of Thandi D.").click()
+        lead.get_by_role("menuitem", name="Take this passage away").click()
+        expect(lead.get_by_text("The passage is taken off the page, and kept.")).to_be_visible()
+        expect(self.text(student)).not_to_contain_text("Something silly.")
+        self.assertEqual(SharedTaken.objects.get().text, "Something silly.")
+        lead.get_by_role("button", name="Undo").click()
+        expect(self.text(student)).to_contain_text("Something silly.")
+        lead.get_by_role("button", name="Close the page").click()
+        expect(student.get_by_text("Your teacher has closed this page for now.")).to_be_visible()
+        expect(self.text(student)).to_have_attribute("aria-readonly", "true")
+        lead.get_by_role("button", name="Open the page").click()
+        expect(self.text(student)).to_have_attribute("aria-readonly", "false")
+        self.no_violation(lead)
+
+    def test_an_earlier_moment_is_looked_at_and_brought_back_by_keys(self) -> None:
+        student = self.opened(self.thandi)
+        self.write(student, "The first thought.")
+        expect(student.get_by_text("Everything is saved")).to_be_visible()
+        settling.settle(SharedPage.objects.get().pk, self.now)
+        self.assertEqual(Evidence.objects.get(portfolio=self.josh, pocket=self.plan).text, "The first thought.")
+        student.keyboard.press("Control+a")
+        student.keyboard.type("Something else.")
+        expect(student.get_by_text("Everything is saved")).to_be_visible()
+        lead = self.page(self.eight.lead, self.address(self.thandi))
+        expect(self.text(lead)).to_contain_text("Something else.")
+        lead.get_by_role("button", name="Earlier moments").press("Enter")
+        dialog = lead.get_by_role("dialog", name="Earlier moments")
+        dialog.get_by_role("button", name="Look at it").press("Enter")
+        expect(dialog.get_by_text("The first thought.")).to_be_visible()
+        self.no_violation(lead)
+        dialog.get_by_role("button", name="Bring it back").press("Enter")
+        expect(self.text(student)).to_have_text("The first thought.")
+
+    def test_a_page_is_set_up_to_be_filled_together(self) -> None:
+        page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/template")
+        page.get_by_role("button", name="What could go wrong?").first.click()
+        expect(page.get_by_label("It is filled")).to_have_value("class")
+        expect(page.get_by_label("what is asked is asked of each one's own words")).to_be_checked()
+
+    def test_on_a_phone_and_a_tablet_the_names_stand_over_the_passages(self) -> None:
+        for size in (PHONE, TABLET):
+            page = self.opened(self.josh, size=size)
+            self.write(page, "Half the harbour stays dry. ")
+            expect(page.get_by_text(re.compile("^Josh E., "))).to_be_visible()
+            self.fits(page)
+            self.no_violation(page)
+            page.close()
