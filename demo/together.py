@@ -22,7 +22,7 @@ WRONG: tuple[tuple[int, int | None, str], ...] = (
     (4, None, "People in the back row do not see rain at all. They only hear it."),
     (0, 3, ", and a sign so the lights wait."),
     (5, None, "The trap door squeaks in the quiet scene."),
-    (6, 6, " Wax would do, or a song on top of it."),
+    (6, 5, " Wax would do, or a song on top of it."),
 )
 """Who wrote (by place), into which passage (None: a new one), what; a minute apart."""
 CUES: tuple[tuple[int, int | None, str], ...] = (

@@ -138,7 +138,7 @@ def _crew(team: dict[str, Person], days: Days, now: datetime) -> list[Kept]:
     group = building.group("Stage crew", "class", days, {team["marsh"]: Role.LEAD})
     students = building.enrol(
         group,
-        building.people(names.deal(9, SEED + 1, (("Quiroga", "Dina"),)), {"Dina Quiroga": "dina"}),
+        building.people(names.deal(9, SEED + 1, (("Castell", "Ines"),)), {"Ines Castell": "ines"}),
         days.monday,
         seed=2,
     )

@@ -148,6 +148,8 @@ class Submission(models.Model):
     """When they did, where that is not the moment from which it counts."""
     how = models.CharField(max_length=10, blank=True, default="", choices=[(one, one) for one in WAYS])
     """How staff came by it."""
+    along = models.ForeignKey("self", models.SET_NULL, null=True, related_name="others")
+    """The submission of whoever pressed for all who fill something together; None where that is this one, or alone."""
     left_open = models.BooleanField(default=False)
     """Whether its pockets were left open, since it may be handed in again, and are to be locked once it is due."""
     open_until = models.DateTimeField(null=True, blank=True)

@@ -31,6 +31,8 @@ class PocketOutline:
     opens: date | None
     retired: bool
     wanted: Wanted
+    shared: str = ""
+    """Who fills it together; empty: each student their own."""
 
     def open_on(self, today: date) -> bool:
         """Whether students may work in it already."""
@@ -69,6 +71,7 @@ _POCKETS = Pocket.objects.values_list(
     "counts",
     "opens",
     "retired_at",
+    "shared",
     *WANTED,
 )
 """Laid out once, since that takes longer than fetching the rows."""
@@ -87,7 +90,7 @@ def pockets_of(group_id: int) -> QuerySet[Pocket]:
 
 def _outlined(*row: Any) -> PocketOutline:
     """A pocket from its row, the columns in the order of ``_POCKETS``."""
-    pk, title, section, section_id, directions, prompt, starter, counts, opens, retired_at, *asked = row
+    pk, title, section, section_id, directions, prompt, starter, counts, opens, retired_at, shared, *asked = row
     wanted = _wanted(dict(zip(WANTED, asked, strict=True)))
     return PocketOutline(
         pk,
@@ -102,6 +105,7 @@ def _outlined(*row: Any) -> PocketOutline:
         opens,
         retired_at is not None,
         wanted,
+        shared,
     )
 
 

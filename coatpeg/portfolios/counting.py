@@ -45,7 +45,7 @@ def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]
         Piece(
             _counts_of(one),
             one.artefact.title if one.artefact else "",
-            _as_given(one) or in_words(one.text) in starters
+            _as_given(one) or _in_words(one.text) in starters
             if page and one.artefact is None
             else _is_starter(one.artefact, given),
             0,
@@ -54,6 +54,10 @@ def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]
         )
         for one in evidence
     )
+
+
+_in_words = lru_cache(maxsize=64)(in_words)
+"""A page that is filled together says the same in each portfolio."""
 
 
 def _counts_of(one: Evidence) -> Counts:

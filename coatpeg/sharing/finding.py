@@ -8,19 +8,24 @@ everybody else is a stranger.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import date, datetime
+from typing import Any
 
 from django.db.models import Q, QuerySet
 
 from coatpeg.core.errors import Gone, Refused
 from coatpeg.core.outlines.filling import Shared
+from coatpeg.core.people import names
 from coatpeg.core.policy import Action, Relation, Role
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import pockets_of
-from coatpeg.people.access import Standings, follower, require, to_student
+from coatpeg.people.access import NOBODY, Standings, follower, require, to_student
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
+from coatpeg.sharing import rows
 from coatpeg.sharing.models import SharedPage, SharedWriter
+from coatpeg.sharing.rows import PageRow
 
 
 def page_of(pocket: Pocket, enrolment: Enrolment, now: datetime) -> SharedPage:
@@ -67,7 +72,7 @@ def _period_of(enrolment: Enrolment, today: date) -> Period | None:
     return found.period if found else None
 
 
-def members_of(page: SharedPage, today: date) -> QuerySet[Enrolment]:
+def members_of(page: SharedPage | PageRow, today: date) -> QuerySet[Enrolment]:
     """The students who fill a page on a day, by enrolment."""
     there = Enrolment.objects.filter(group_id=page.group_id, first__lte=today)
     there = there.filter(Q(last=None) | Q(last__gte=today))
@@ -81,6 +86,46 @@ def members_of(page: SharedPage, today: date) -> QuerySet[Enrolment]:
     return there
 
 
+MOST_MATES = 5
+
+
+def mates_of(enrolment: Enrolment, kinds: Iterable[str], now: datetime) -> dict[str, list[dict[str, Any]]]:
+    """With whom a student fills pockets of some kinds (group, period, class), the first few of them, as students see
+    each other. Two queries for each kind.
+    """
+    today = school_calendar().local_day(now)
+    return {
+        kind: [
+            {
+                "name": names.short(one.person.family_name, one.person.given_name),
+                "picture": one.picture,
+                "tint": one.tint,
+            }
+            for one in _with(enrolment, kind, today)
+            .exclude(pk=enrolment.pk)
+            .select_related("person")
+            .order_by("pk")[:MOST_MATES]
+        ]
+        for kind in kinds
+    }
+
+
+def company(enrolment: Enrolment, kind: str, today: date) -> int:
+    """How many fill a pocket of a kind with a student, the student among them."""
+    return _with(enrolment, kind, today).count()
+
+
+def _with(enrolment: Enrolment, kind: str, today: date) -> QuerySet[Enrolment]:
+    """Those with whom a student fills pockets of a kind: nobody where they are in no group or period."""
+    period = _period_of(enrolment, today) if kind == Shared.PERIOD else None
+    working = enrolment.working_groups.order_by("name", "pk").first() if kind == Shared.GROUP else None
+    if kind != Shared.CLASS and not (period or working):
+        return Enrolment.objects.none()
+    of = f"group:{working.pk}" if working else f"period:{period.pk}" if period else "class"
+    page = SharedPage(group_id=enrolment.group_id, of=of, period=period, working_group=working)
+    return members_of(page, today)
+
+
 def with_pocket(page_id: int) -> SharedPage:
     """A page with its pocket and class."""
     found = SharedPage.objects.filter(pk=page_id).select_related("pocket", "group").first()
@@ -89,41 +134,38 @@ def with_pocket(page_id: int) -> SharedPage:
     return found
 
 
-def to_page(person: Person, page: SharedPage, today: date) -> Standings:
+def to_page(person: Person, page: PageRow, today: date) -> Standings:
     """How a person stands to a page: whoever fills it as to their own, staff as to a thing of the class."""
     standings, enrolment = follower(person, page.group_id)
     if enrolment is None:
         return standings or _through_caseload(person, page, today)
     role = next(iter(standings))[0] if standings else None
     if role is None:
-        return frozenset()
-    if members_of(page, today).filter(pk=enrolment).exists():
-        return frozenset({(role, Relation.OWN)})
-    if role is Role.LEAVER and _wrote(person, page):
-        return frozenset({(role, Relation.OWN)})
-    return frozenset()
+        return NOBODY
+    left = role is Role.LEAVER and _wrote(person, page)
+    return frozenset({(role, Relation.OWN)}) if left or rows.fills(page, enrolment, today) else NOBODY
 
 
-def _wrote(person: Person, page: SharedPage) -> bool:
-    return SharedWriter.objects.filter(page=page, person=person).exists()
+def _wrote(person: Person, page: PageRow) -> bool:
+    return SharedWriter.objects.filter(page=page.pk, person=person).exists()
 
 
-def _through_caseload(person: Person, page: SharedPage, today: date) -> Standings:
+def _through_caseload(person: Person, page: PageRow, today: date) -> Standings:
     """How somebody stands who has one of those who fill a page in a caseload: as to that student."""
     if not person.is_staff:
-        return frozenset()
+        return NOBODY
     mine = Enrolment.objects.filter(group__kind=TeachingGroup.Kind.CASELOAD, group__staff__person=person)
     there = members_of(page, today).filter(person__in=mine.values("person")).select_related("group")
-    return next(filter(None, (to_student(person, one) for one in there)), frozenset())
+    return next(filter(None, (to_student(person, one) for one in there)), NOBODY)
 
 
-def require_on_page(person: Person, action: Action, page: SharedPage, today: date) -> Standings:
+def require_on_page(person: Person, action: Action, page: PageRow, today: date) -> Standings:
     """``require`` towards a page. Whoever wrote on it and no longer fills it is told just that."""
     standings = to_page(person, page, today)
     if not standings and follower(person, page.group_id)[0] and _wrote(person, page):
         raise Refused(
             "You are no longer among those who fill this page.",
-            where=page.pocket.title,
+            where=page.title,
             fix="What you wrote stays there under your name. Ask your teacher if you should be with them.",
         )
     require(action, standings)

@@ -25,7 +25,7 @@ from coatpeg.core.sharing.order import passages
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
-from coatpeg.sharing import exchanging, finding, pages, settling
+from coatpeg.sharing import exchanging, finding, pages, rows, settling
 from coatpeg.sharing.models import SharedMoment, SharedPage, SharedSpan, SharedTaken, SharedWriter
 
 LONGEST_QUESTION = 500
@@ -36,10 +36,14 @@ def _leading(person: Person, page_id: int, now: datetime) -> Iterator[tuple[Deed
     """A deed on a page, its row locked."""
     with deed(person.pk, now) as doing:
         page = finding.with_pocket(page_id)
-        finding.require_on_page(person, Action.LEAD_SHARED, page, school_calendar().local_day(now))
+        _require(person, Action.LEAD_SHARED, page_id, now)
         locked = SharedPage.objects.select_for_update().get(pk=page_id)
         locked.pocket, locked.group = page.pocket, page.group
         yield doing, locked
+
+
+def _require(person: Person, action: Action, page_id: int, now: datetime) -> None:
+    finding.require_on_page(person, action, rows.page_row(page_id), school_calendar().local_day(now))
 
 
 def ask(person: Person, page_id: int, question: str, now: datetime) -> SharedPage:
@@ -110,6 +114,7 @@ def bring_back(person: Person, moment_id: int, now: datetime) -> SharedPage:
         raise Gone("There is no such moment.", fix="Load the page again.")
     with _leading(person, moment.page_id, now) as (doing, page):
         settling.keep_moment(page, settling.put_together(page), now, brought_back=moment)
+        page.save(update_fields=["since_moment"])
         before = pages.document([bytes(moment.data)])
 
         def put(root: XmlFragment) -> None:
@@ -137,23 +142,23 @@ def _new_id(page: SharedPage, person: Person, now: datetime) -> int:
     return client
 
 
-def _add(
-    page: SharedPage, person: Person, of: Doc[Any], act: Callable[[XmlFragment], None], now: datetime
-) -> blocks.Update:
+def _add(page: SharedPage, person: Person, of: Doc[Any], act: Callable[[XmlFragment], None], now: datetime) -> None:
     """Do something to a page as its staff and put it to the updates; its author is said by ``_again``."""
     client = of.client_id
     data = pages.changed(of, act)
     update = blocks.read(data)
+    locked = rows.lock(page.pk)
     mine = update.blocks.get(client, [])
     if mine:
-        page.clocks[str(client)] = mine[-1].end
+        locked.clocks[str(client)], locked.owners[str(client)] = mine[-1].end, person.pk
     away: dict[int, int] = {}
     for gone in update.gone:
         away[gone.client] = away.get(gone.client, 0) + gone.end - gone.start
-    exchanging.note(page, person.pk, 0, exchanging.others(page, person.pk, away))
+    exchanging.note(locked, person.pk, 0, away)
     # Of no ticks: whose words these are is said span by span.
-    exchanging.add(page, client, 0, 0, person.pk, data, now)
-    return update
+    rows.write(page.pk, locked, client, (0, 0), person.pk, data, now)
+    if not locked.settling:
+        settling.settle_soon(page.pk, now)
 
 
 def _again(
@@ -211,7 +216,7 @@ def _spans(
 def moments(person: Person, page_id: int, now: datetime) -> dict[str, Any]:
     """The moments that are kept of a page, newest first, and the passages that were taken off it."""
     page = finding.with_pocket(page_id)
-    finding.require_on_page(person, Action.SEE_SHARED, page, school_calendar().local_day(now))
+    _require(person, Action.SEE_SHARED, page.pk, now)
     kept = SharedMoment.objects.filter(page=page).defer("data").order_by("-at", "-pk")
     return {
         "moments": [
@@ -239,7 +244,7 @@ def see_moment(person: Person, moment_id: int, now: datetime) -> dict[str, Any]:
     if moment is None:
         raise Gone("There is no such moment.", fix="Load the page again.")
     page = finding.with_pocket(moment.page_id)
-    finding.require_on_page(person, Action.SEE_SHARED, page, school_calendar().local_day(now))
+    _require(person, Action.SEE_SHARED, page.pk, now)
     return {
         "id": moment.pk,
         "at": moment.at,

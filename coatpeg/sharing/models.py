@@ -24,6 +24,8 @@ class SharedPage(KeptText):
     working_group = models.ForeignKey(WorkingGroup, models.SET_NULL, null=True, related_name="+")
     number = models.PositiveIntegerField(default=0)
     clocks = models.JSONField(default=dict)
+    owners = models.JSONField(default=dict)
+    """The person (id) of each writer id that has written."""
     dropped = models.PositiveIntegerField(default=0)
     """Up to which number the single updates are gone: they are in the state."""
     settling = models.BooleanField(default=False)
@@ -70,7 +72,7 @@ class SharedUpdate(models.Model):
     """An update as it came, in the order of its number: ticks from–to of a writer id are new in it."""
 
     page = models.ForeignKey(SharedPage, models.CASCADE, related_name="updates")
-    number = models.PositiveIntegerField()
+    number = models.PositiveBigIntegerField()
     client = models.PositiveBigIntegerField()
     start = models.PositiveIntegerField()
     end = models.PositiveIntegerField()

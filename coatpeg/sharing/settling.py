@@ -12,7 +12,6 @@ from collections.abc import Collection, Mapping
 from datetime import datetime, timedelta
 from typing import Any, NamedTuple
 
-from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
@@ -28,8 +27,8 @@ from coatpeg.portfolios.models import Evidence, Portfolio, StandingHold
 from coatpeg.sharing import finding, pages
 from coatpeg.sharing.models import SharedMoment, SharedPage, SharedSpan, SharedState, SharedUpdate
 
-SOON = timedelta(seconds=5)
-"""How long after somebody wrote a page is settled."""
+SOON = timedelta(seconds=10)
+"""How long after somebody wrote a page is settled: on the page itself it is seen at once."""
 KEPT_SINGLE = timedelta(minutes=2)
 MOMENTS_APART = timedelta(minutes=5)
 
@@ -86,7 +85,8 @@ def lock_members(page: SharedPage, now: datetime) -> list[Portfolio]:
     members = finding.members_of(page, school_calendar().local_day(now))
     ids = list(Portfolio.objects.filter(enrolment__in=members).order_by("pk").values_list("pk", flat=True))
     list(Portfolio.objects.select_for_update().filter(pk__in=ids).order_by("pk").values_list("pk"))
-    return list(Portfolio.objects.filter(pk__in=ids).select_related("enrolment").order_by("pk"))
+    locked = Portfolio.objects.filter(pk__in=ids).select_related("enrolment__group", "enrolment__person")
+    return list(locked.order_by("pk"))
 
 
 def settle_locked(doing: Deed, page_id: int, portfolios: Collection[Portfolio]) -> None:
@@ -171,24 +171,24 @@ def _lay(doing: Deed, page: SharedPage, portfolios: Collection[Portfolio]) -> No
         one.portfolio_id: one
         for one in Evidence.objects.filter(pocket=page.pocket, portfolio__in=open_ones, artefact=None)
     }
-    new, old = [], []
+    new, old, parted = [], [], []
     for pk, portfolio in open_ones.items():
-        kept = there.get(pk)
-        if kept is None:
-            if not page.version:
-                continue
-            kept = Evidence(portfolio=portfolio, pocket=page.pocket)
-            new.append(kept)
-        else:
-            old.append(kept)
         mine = written.get(portfolio.enrolment.person_id, NO_COUNTS) if page.pocket.own_part else None
-        _put_words(kept, page, mine)
+        part = (mine.words, mine.sentences) if mine else (None, None)
+        kept = there.get(pk)
+        if kept is not None:
+            old.append(kept)
+            if part != (kept.part_words, kept.part_sentences):
+                kept.part_words, kept.part_sentences = part
+                parted.append(kept)
+        elif page.version:
+            kept = Evidence(portfolio=portfolio, pocket=page.pocket, **_words_of(page))
+            kept.part_words, kept.part_sentences = part
+            new.append(kept)
     Evidence.objects.bulk_create(new, batch_size=500)
-    Evidence.objects.bulk_update(
-        old,
-        ["text", "html", "words", "sentences", "version", "changed_at", "part_words", "part_sentences", "removed_at"],
-        batch_size=500,
-    )
+    # The words are the same for all; only what each one's part is differs.
+    Evidence.objects.filter(pk__in=[one.pk for one in old]).update(**_words_of(page))
+    Evidence.objects.bulk_update(parted, ["part_words", "part_sentences"], batch_size=500)
     worked = {pk: last[one.enrolment.person_id] for pk, one in open_ones.items() if one.enrolment.person_id in last}
     changed = counting.refresh_many(list(open_ones), page.pocket, worked)
     for pk, portfolio in open_ones.items():
@@ -200,10 +200,10 @@ def _lay(doing: Deed, page: SharedPage, portfolios: Collection[Portfolio]) -> No
             doing.moved(page.group_id, portfolio.enrolment_id, page.pocket_id)
 
 
-def _put_words(kept: Evidence, page: SharedPage, mine: Counts | None) -> None:
-    kept.text, kept.html, kept.words, kept.sentences = page.text, page.html, page.words, page.sentences
-    kept.version, kept.changed_at, kept.removed_at = page.version, page.changed_at, None
-    kept.part_words, kept.part_sentences = (mine.words, mine.sentences) if mine else (None, None)
+def _words_of(page: SharedPage) -> dict[str, Any]:
+    """The words of a page as the columns of a text in a portfolio."""
+    alike = {name: getattr(page, name) for name in ("text", "html", "words", "sentences", "version", "changed_at")}
+    return {**alike, "removed_at": None}
 
 
 def _parts(page: SharedPage) -> tuple[Mapping[int, Counts], Mapping[int, datetime]]:
@@ -218,10 +218,3 @@ def _parts(page: SharedPage) -> tuple[Mapping[int, Counts], Mapping[int, datetim
     for span in spans:
         last[span.person] = max(span.at, last.get(span.person, span.at))
     return {person: one.counts for person, one in found.items()}, last
-
-
-def settle_pocket(pages_of_pocket: Collection[SharedPage], now: datetime) -> None:
-    """Settle pages one after another, each in its own transaction."""
-    for one in pages_of_pocket:
-        assert not transaction.get_connection().in_atomic_block, "portfolios are locked first"
-        settle(one.pk, now)

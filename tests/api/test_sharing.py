@@ -10,6 +10,8 @@ from django.test import TransactionTestCase
 from pycrdt import XmlElement, XmlFragment, XmlText
 
 from coatpeg.core.policy import Role
+from coatpeg.handins.handing import together
+from coatpeg.handins.models import Submission
 from coatpeg.people.models import WorkingGroup
 from coatpeg.portfolios.counting import miscounted
 from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio
@@ -18,7 +20,7 @@ from coatpeg.sharing.models import SharedMoment, SharedPage, SharedUpdate
 from tests.api.case import ApiCase
 from tests.api.test_races import at_once
 from tests.background import run_waiting
-from tests.builders import NOW, klass
+from tests.builders import NOW, adjust, klass
 from tests.devices import Device, new_text
 
 
@@ -382,6 +384,90 @@ class Settled(SharingCase):
         laid = self.ok(self.plot.lead, "GET", group)
         pocket = next(one for section in laid["sections"] for one in section["pockets"] if one["id"] == self.plan.pk)
         self.assertEqual((pocket["shared"], pocket["own_part"]), ("class", True))
+
+
+class HandedIn(SharingCase):
+    """One press for all who fill it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.crew = WorkingGroup.objects.create(group=self.plot.group, name="Lights")
+        self.crew.members.set([self.thandi.enrolment, self.josh.enrolment])
+        self.script = self.plot.pocket("Cue script", "page", shared="group")
+        self.handin = self.plot.handin(self.script, title="Cue script")
+        self.one, self.two = self.device(self.thandi, self.script), self.device(self.josh, self.script)
+        self.one.write("Cue one, on the word ship.")
+        self.one.exchange()
+
+    def press(self, book: Portfolio, seen: int = 0) -> Any:
+        address = f"/portfolios/{book.pk}/handins/{self.handin.pk}/submissions"
+        return self.ok(book.enrolment.person, "POST", address, {"seen": seen})
+
+    def test_each_has_a_receipt_of_the_same_words_and_nobody_writes_on(self) -> None:
+        asked = self.ok(self.josh.enrolment.person, "GET", f"/portfolios/{self.josh.pk}/pockets/{self.script.pk}")
+        self.assertEqual(asked["handins"][0]["together"], 2)
+        # Written a moment ago, and laid into nobody's portfolio yet.
+        self.two.exchange()
+        self.two.write(" Slowly.", 0)
+        self.two.exchange()
+        self.press(self.josh)
+        mine, theirs = (
+            Submission.objects.get(enrolment=self.josh.enrolment),
+            Submission.objects.get(enrolment=self.thandi.enrolment),
+        )
+        self.assertEqual((mine.along, theirs.along), (None, mine))
+        self.assertNotEqual(mine.receipt, theirs.receipt)
+        for each in (mine, theirs):
+            words = [one["text"] for one in each.snapshot["pockets"][0]["evidence"]]
+            self.assertEqual(words, ["Cue one, on the word ship. Slowly."])
+        self.assertFalse(Submission.objects.filter(enrolment=self.noor.enrolment).exists())
+        self.one.write("After.")
+        found = self.problem(403, self.one.person, "POST", f"{self.one.address}/exchange", self.one.body())
+        self.assertIn("handed in", found["title"])
+        # Pressed once more by the other one: told of what stands.
+        again = f"/portfolios/{self.thandi.pk}/handins/{self.handin.pk}/submissions"
+        self.assertIn(
+            theirs.receipt, self.problem(409, self.thandi.enrolment.person, "POST", again, {"seen": 0})["title"]
+        )
+
+    def test_each_is_late_by_their_own_date_and_who_is_excused_is_left_out(self) -> None:
+        third = self.plot.student("ravi", "Ravi", "Singh")
+        self.crew.members.add(third.enrolment)
+        excused = f"/handins/{self.handin.pk}/students/{third.enrolment_id}/excused"
+        self.ok(self.plot.lead, "PUT", excused, {"excused": True})
+        adjust(self.josh, 5)
+        with self.at(NOW + timedelta(days=4)):
+            self.press(self.thandi)
+            board = self.pegs(self.plot.lead, self.plot.group.pk)
+        late = {row["id"]: row["cells"][0]["late"] for row in board["students"]}
+        self.assertTrue(late[self.thandi.enrolment_id])
+        self.assertFalse(late[self.josh.enrolment_id])
+        self.assertFalse(Submission.objects.filter(enrolment=third.enrolment).exists())
+
+    def test_taken_back_it_is_for_all_of_them_and_a_later_change_of_groups_moves_nothing(self) -> None:
+        made = self.press(self.josh)
+        self.crew.members.remove(self.thandi.enrolment)
+        self.assertEqual(Submission.objects.filter(voided_at=None).count(), 2)
+        self.ok(self.josh.enrolment.person, "POST", f"/submissions/{made['id']}/take-back")
+        self.assertEqual(Submission.objects.filter(voided_at=None).count(), 0)
+        self.two.exchange()
+        self.two.write("Going on.")
+        self.two.exchange()
+
+    def test_with_a_pocket_of_ones_own_among_them_each_hands_in_alone(self) -> None:
+        alone = self.plot.handin(self.script, self.plot.pocket("My research", "page"), title="Research")
+        self.assertEqual(together.pages_for(alone.pk, self.josh.pk, NOW), [])
+        address = f"/portfolios/{self.josh.pk}/handins/{alone.pk}/submissions"
+        self.ok(self.josh.enrolment.person, "POST", address, {"seen": 0, "even_if_empty": True})
+        self.assertEqual(Submission.objects.count(), 1)
+
+    def test_whoever_wrote_nothing_hands_in_what_the_others_wrote_and_nothing_at_all_is_said(self) -> None:
+        empty = self.plot.pocket("Set model", "page", shared="group")
+        handin = self.plot.handin(empty, title="Set model")
+        address = f"/portfolios/{self.josh.pk}/handins/{handin.pk}/submissions"
+        self.assertTrue(self.problem(422, self.josh.enrolment.person, "POST", address, {"seen": 0})["empty"])
+        self.press(self.josh)
+        self.assertEqual(Submission.objects.count(), 2)
 
 
 class AtOnce(TransactionTestCase):

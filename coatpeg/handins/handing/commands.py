@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from datetime import datetime
 from typing import Any
 
+from django.db.models import Q
+
 from coatpeg.core.calendar.school_days import SchoolCalendar
 from coatpeg.core.errors import Gone, Invalid, Refused, Stale
 from coatpeg.core.handins.again import again_until_due, has_come_due
@@ -19,6 +21,7 @@ from coatpeg.core.outlines.filling import Wanted
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
+from coatpeg.handins.handing import together
 from coatpeg.handins.handing.records import facts_now, keep_after
 from coatpeg.handins.handing.submitting import NOT_JUDGED, flags_of, judged_by_student, new_receipt, snapshot
 from coatpeg.handins.models import HandIn, OwnDue, Submission
@@ -29,9 +32,9 @@ from coatpeg.people.calendars import check_class_days, school_calendar
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.people.rosters import members
 from coatpeg.portfolios import holds
-from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.models import PocketContent, Portfolio
 from coatpeg.portfolios.wanting import wanted_now
-from coatpeg.portfolios.writing import locked_portfolio
+from coatpeg.portfolios.writing import locked_of, locked_portfolio
 
 
 def hand_in(
@@ -50,7 +53,7 @@ def hand_in(
     tab is told of the first instead of making another one. ``judged`` is how the student judges themselves.
     """
     with deed(person.pk, now) as doing:
-        portfolio = locked_portfolio(portfolio_id)
+        portfolio, others = together.lock_all(doing, handin_id, portfolio_id)
         require_for_student(person, Action.HAND_IN, portfolio.enrolment)
         handin = _of_group(handin_id, portfolio.enrolment.group_id)
         facts = facts_now(portfolio.enrolment_id, handin_id)
@@ -62,11 +65,10 @@ def hand_in(
         if facts.submissions != seen or (newest and facts.outcome is not Status.SENT_BACK and not again):
             raise _told_of(newest)
         _refuse_not_now(handin, asked, answer, facts, calendar, now)
-        pockets = list(handin.pockets.all())
-        wanted = wanted_now(portfolio, pockets, calendar.local_day(now))
-        document, any_work = snapshot(handin, portfolio, pockets, wanted)
+        wanted = wanted_now(portfolio, handin.pockets.all(), calendar.local_day(now))
+        document, any_work = snapshot(handin, portfolio, handin.pockets.all(), wanted)
         document |= judged_by_student(handin, judged)
-        if not any_work and not even_if_empty:
+        if not any_work and not even_if_empty and not _wrote_something(others, handin):
             raise Invalid(
                 "There is nothing of yours in this yet.",
                 where=handin.title,
@@ -75,33 +77,74 @@ def hand_in(
             )
         if again and newest and newest.sha256 == digest(document):
             raise _told_of(newest, "Nothing has changed since you handed this in.")
-        stays_open = handin.again and not has_come_due(due, now)
-        submission = Submission.objects.create(
-            handin=handin,
-            enrolment=portfolio.enrolment,
-            number=facts.submissions + 1,
-            at=now,
-            receipt=new_receipt(),
-            snapshot=document,
-            sha256=digest(document),
-            left_open=stays_open,
-            open_until=due if stays_open else None,
-            **flags_of(document),
-        )
-        carry_out(
-            doing,
-            portfolio,
-            handin,
-            Verb.HANDED_IN,
-            submission=submission,
-            wanted=wanted,
-            stays_open=stays_open,
-            sha256=submission.sha256,
-        )
-        if wants_receipts(portfolio.enrolment.person_id):
-            of = portfolio.enrolment
-            put(doing, "receipt", of.group_id, enrolment=of.pk, handin=handin.pk, submission=submission.pk)
-        return submission
+        made = _submit(doing, portfolio, handin, facts, due, document, wanted)
+        for other in others:
+            _submit_along(doing, other, handin, made, calendar)
+        return made
+
+
+def _wrote_something(others: list[Portfolio], handin: HandIn) -> bool:
+    """Whether one of those who fill it together has written, where this student has not."""
+    working = PocketContent.objects.filter(portfolio__in=others, pocket__in=handin.pockets.all(), has_work=True)
+    return bool(others) and working.exists()
+
+
+def _submit(
+    doing: Deed,
+    portfolio: Portfolio,
+    handin: HandIn,
+    facts: Facts,
+    due: datetime | None,
+    document: dict[str, Any],
+    wanted: Mapping[int, Wanted],
+    along: Submission | None = None,
+) -> Submission:
+    """Make a submission of what was frozen, lock its pockets, tell of it."""
+    stays_open = handin.again and not has_come_due(due, doing.now)
+    submission = Submission.objects.create(
+        handin=handin,
+        enrolment=portfolio.enrolment,
+        number=facts.submissions + 1,
+        at=doing.now,
+        receipt=new_receipt(),
+        snapshot=document,
+        sha256=digest(document),
+        along=along,
+        left_open=stays_open,
+        open_until=due if stays_open else None,
+        **flags_of(document),
+    )
+    carry_out(
+        doing,
+        portfolio,
+        handin,
+        Verb.HANDED_IN,
+        submission=submission,
+        wanted=wanted,
+        stays_open=stays_open,
+        sha256=submission.sha256,
+    )
+    if wants_receipts(portfolio.enrolment.person_id):
+        of = portfolio.enrolment
+        put(doing, "receipt", of.group_id, enrolment=of.pk, handin=handin.pk, submission=submission.pk)
+    return submission
+
+
+def _submit_along(
+    doing: Deed, portfolio: Portfolio, handin: HandIn, first: Submission, calendar: SchoolCalendar
+) -> None:
+    """Hand in for another one of those who fill it together, where it is asked of them and nothing of theirs stands."""
+    facts = facts_now(portfolio.enrolment_id, handin.pk)
+    asked, answer = _answer_of(portfolio, handin, calendar, doing.now)
+    if facts.newest and facts.outcome is not Status.SENT_BACK:
+        return
+    try:
+        _refuse_not_now(handin, asked, answer, facts, calendar, doing.now)
+    except Refused:
+        return
+    wanted = wanted_now(portfolio, handin.pockets.all(), calendar.local_day(doing.now))
+    document, _ = snapshot(handin, portfolio, handin.pockets.all(), wanted)
+    _submit(doing, portfolio, handin, facts, answer.due.moment, document, wanted, along=first)
 
 
 def _answer_of(
@@ -203,28 +246,45 @@ def _refuse_not_now(
 
 
 def take_back(person: Person, submission_id: int, now: datetime) -> Submission:
-    """A student takes the newest submission back before anyone has marked it: it is void, the pockets open."""
+    """A student takes the newest submission back before anyone has marked it: it is void, the pockets open.
+
+    What was handed in for all who fill it together is taken back for all of them, but for what is marked already.
+    """
     named = Submission.objects.filter(pk=submission_id).select_related("enrolment").first()
     if named is None:
         raise Gone("There is no such submission.", fix="Go back to your pockets.")
     require_for_student(person, Action.HAND_IN, named.enrolment)
     with deed(person.pk, now) as doing:
-        portfolio = locked_portfolio(Portfolio.objects.get(enrolment=named.enrolment).pk)
-        facts = facts_now(named.enrolment_id, named.handin_id)
-        if facts.newest != submission_id or facts.outcome is not None:
+        first = named.along_id or named.pk
+        others = list(Submission.objects.filter(Q(pk=first) | Q(along=first), voided_at=None).exclude(pk=named.pk))
+        portfolios = locked_of(named.enrolment_id, *(one.enrolment_id for one in others))
+        if not _newest_and_unmarked(named):
             raise Stale(
                 "This submission can no longer be taken back.",
                 where=named.handin.title,
                 fix="It was marked, sent back or followed by another one; look at it again.",
             )
-        named.voided_at = now
-        named.save(update_fields=["voided_at"])
-        carry_out(doing, portfolio, named.handin, Verb.TAKEN_BACK, submission=named)
-        before = facts_now(named.enrolment_id, named.handin_id).newest
-        if named.handin.again and before:
-            # The one before it stands again: it locks as soon as it is due, at once where it is.
-            Submission.objects.filter(pk=before).update(left_open=True, open_until=now)
+        _void(doing, portfolios[named.enrolment_id], named)
+        for other in others:
+            if _newest_and_unmarked(other):
+                _void(doing, portfolios[other.enrolment_id], other)
         return named
+
+
+def _newest_and_unmarked(submission: Submission) -> bool:
+    facts = facts_now(submission.enrolment_id, submission.handin_id)
+    return facts.newest == submission.pk and facts.outcome is None
+
+
+def _void(doing: Deed, portfolio: Portfolio, submission: Submission) -> None:
+    """Make a submission void; the portfolio is locked."""
+    submission.voided_at = doing.now
+    submission.save(update_fields=["voided_at"])
+    carry_out(doing, portfolio, submission.handin, Verb.TAKEN_BACK, submission=submission)
+    before = facts_now(submission.enrolment_id, submission.handin_id).newest
+    if submission.handin.again and before:
+        # The one before it stands again: it locks as soon as it is due, at once where it is.
+        Submission.objects.filter(pk=before).update(left_open=True, open_until=doing.now)
 
 
 def set_excused(person: Person, handin_id: int, enrolment_id: int, now: datetime, *, excused: bool) -> Facts:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Set
+from collections.abc import Mapping, Set
 from datetime import datetime
 from typing import Any
 
@@ -32,6 +32,7 @@ from coatpeg.portfolios.logs.reading import log_data
 from coatpeg.portfolios.looking import comments, looks
 from coatpeg.portfolios.models import Evidence, StandingHold
 from coatpeg.portfolios.own import cover, pages
+from coatpeg.sharing.finding import mates_of
 
 
 def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, Any]:
@@ -41,6 +42,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
     member = view.members[0]
     today, whole = view.filled(member, whole=False), view.filled(member, whole=True)
     waiting = [one for one in view.handins if waits(view, one)]
+    mates = mates_of(portfolio.enrolment, {one.shared for one in view.outline if one.shared}, now)
     return {
         "id": portfolio.pk,
         "student": {**face(member), "full_name": member.full_name},
@@ -56,7 +58,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
         "cover": cover.cover_data(portfolio),
         "pages": pages.listed(portfolio),
         "sections": _sections(view, frozenset(of for one in waiting for of in one.pockets)),
-        "pockets": [_line(view, pocket) for pocket in view.outline if _shown(view, pocket)],
+        "pockets": [_line(view, pocket, mates) for pocket in view.outline if _shown(view, pocket)],
     }
 
 
@@ -87,7 +89,7 @@ def _shown(view: Situation, pocket: PocketOutline) -> bool:
     return not pocket.retired or content.has_work
 
 
-def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
+def _line(view: Situation, pocket: PocketOutline, mates: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any]:
     member = view.members[0]
     key = (member.enrolment_id, pocket.id)
     content = view.contents.get(key, NO_CONTENT)
@@ -114,6 +116,7 @@ def _line(view: Situation, pocket: PocketOutline) -> dict[str, Any]:
         "wanted": units.wanted,
         "locked": key in view.frozen,
         "last_work": content.last_work_at,
+        "together": mates.get(pocket.shared, []),
         **standing_data(coat or by_itself),
         "due": _next_due(view, collecting),
     }
@@ -158,7 +161,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "measure": wanted.length.measure.value if wanted.length else "",
         "least": wanted.length.least if wanted.length else 1,
         "most": wanted.length.most if wanted.length else None,
-        "spoken": wanted.spoken,
+        "spoken": wanted.spoken and not pocket.shared,
         "takes": pocket.takes,
         "shared": pocket.shared,
         "own_part": pocket.own_part,

@@ -11,6 +11,14 @@ from coatpeg.people.shapes import KindWord, MayWord, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, CommentShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
 
 
+class MateShape(Shape):
+    """Somebody with whom a student fills a pocket, as students see each other."""
+
+    name: str
+    picture: str
+    tint: int
+
+
 class PocketLine(StandingShape):
     """A pocket in the student's list."""
 
@@ -26,6 +34,8 @@ class PocketLine(StandingShape):
     locked: bool
     last_work: datetime | None
     due: date | None
+    together: list[MateShape]
+    """With whom it is filled: some of them; empty where it is one student's own."""
 
 
 class SectionLine(Shape):
@@ -138,6 +148,8 @@ class StudentHandIn(StandingShape):
     """Empty until the day from which students see it."""
     rubric: RubricShape | None
     """What it is judged by; they see it from the start."""
+    together: int
+    """For how many one press hands in what they fill together; 0: for this student alone."""
     count: int
     pockets: list[CollectedPocket]
     """Every pocket that it collects."""

@@ -17,8 +17,10 @@ from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.lines import due_data, standing_data, submissions_by_handin
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.reading import PocketOutline, chip_data
+from coatpeg.people.models import Enrolment
 from coatpeg.portfolios.counting import NO_CONTENT
 from coatpeg.portfolios.models import LogRow
+from coatpeg.sharing.finding import company
 
 
 def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[str, Any]]:
@@ -41,14 +43,28 @@ def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[s
         )
     }
     waiting = [one for one in shown if waits(view, one)]
+    together = _together(view, waiting)
     wanting = _wanting(view, frozenset().union(*(one.pockets for one in waiting)))
     return [
         {
             **_handin(view, one, submissions.get(one.id, []), wanting if one in waiting else {}),
             **said.get(one.id, {"directions": "", "model_answer": "", "rubric": None}),
+            "together": together.get(one.id, 0),
         }
         for one in shown
     ]
+
+
+def _together(view: Situation, handins: Iterable[AskedHandIn]) -> dict[int, int]:
+    """For how many one press hands in, by hand-in, where it is for several."""
+    found = {}
+    kinds = {pocket.id: pocket.shared for pocket in view.outline if pocket.shared}
+    for one in handins:
+        by = {kinds.get(pocket, "") for pocket in one.pockets}
+        if len(by) == 1 and "" not in by:
+            enrolment = Enrolment.objects.get(pk=view.members[0].enrolment_id)
+            found[one.id] = company(enrolment, by.pop(), view.today)
+    return {pk: number for pk, number in found.items() if number > 1}
 
 
 def waits(view: Situation, handin: AskedHandIn) -> bool:

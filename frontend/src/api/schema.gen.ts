@@ -7889,6 +7889,8 @@ export interface components {
             submissions: components["schemas"]["SubmissionLine"][];
             /** Title */
             title: string;
+            /** Together */
+            together: number;
             /** Wanting */
             wanting: components["schemas"]["WantingPocket"][];
         };
@@ -9964,6 +9966,18 @@ export interface components {
             title: string;
         };
         /**
+         * MateShape
+         * @description Somebody with whom a student fills a pocket, as students see each other.
+         */
+        MateShape: {
+            /** Name */
+            name: string;
+            /** Picture */
+            picture: string;
+            /** Tint */
+            tint: number;
+        };
+        /**
          * Me
          * @description The signed-in person.
          */
@@ -11584,6 +11598,8 @@ export interface components {
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
             /** Title */
             title: string;
+            /** Together */
+            together: components["schemas"]["MateShape"][];
             /** Wanted */
             wanted: number;
         };
@@ -13170,6 +13186,8 @@ export interface components {
             submissions: components["schemas"]["SubmissionLine"][];
             /** Title */
             title: string;
+            /** Together */
+            together: number;
             /** Wanting */
             wanting: components["schemas"]["WantingPocket"][];
         };

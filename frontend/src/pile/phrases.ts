@@ -34,7 +34,7 @@ export function fitting(phrases: Phrase[], letters: string): Phrase[] {
 /** A phrase as it is said of this submission. */
 export function filledIn(text: string, desk: Pick<Schema["Desk"], "student" | "handin" | "pockets">): string {
   const missing = desk.pockets.flatMap((pocket) => {
-    const open = [...new Set(pocket.chips.filter((chip) => !chip.met).map(chipWords))];
+    const open = [...new Set(pocket.chips.filter((chip) => !chip.met).map((chip) => chipWords(chip)))];
     if (open.length === 0) return [];
     return desk.pockets.length > 1 ? [PHRASES.missingIn({ pocket: pocket.title, what: open.join(", ") })] : [open.join(", ")];
   });

@@ -6,6 +6,7 @@ import type { Schema } from "../api/client";
 import { useItemDrop } from "../cupboard/dragging";
 import { useTake } from "../cupboard/taking";
 import { Coat } from "../ui/Coat";
+import { PegPicture } from "../ui/people/PegPicture";
 import { stateWords } from "./stateWords";
 import { TEXTS } from "./texts";
 
@@ -94,6 +95,14 @@ function Entry({ pocket, base, onItem }: { pocket: Pocket; base: string; onItem:
         <span className="min-w-0">
           <span className="block font-semibold break-words">{pocket.title}</span>
           <span className={pocket.overdue ? "text-overdue" : pocket.status === "sent_back" ? "text-copper" : "text-quiet"}>{stateWords(pocket)}</span>
+          {pocket.together.length > 0 && (
+            <span className="mt-0.5 flex items-center gap-1 text-sm text-quiet" title={pocket.together.map((one) => one.name).join(", ")}>
+              {pocket.together.map((one) => (
+                <PegPicture key={`${one.name} ${one.picture} ${one.tint}`} picture={one.picture} tint={one.tint} size={18} />
+              ))}
+              {TEXTS.together}
+            </span>
+          )}
         </span>
       </NavLink>
     </li>

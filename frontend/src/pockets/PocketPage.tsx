@@ -79,7 +79,7 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
       <Head pocket={pocket} asked={asked} />
       <GivenFiles files={pocket.files.filter((one) => one.role === "directions" || !mine)} />
       {pocket.opens && <p className="text-base">{TEXTS.thisPocketOpensOnOpens({ opens: day(pocket.opens) })}</p>}
-      <Chips chips={pocket.chips} />
+      <Chips chips={pocket.chips} page={pocket.shared ? (pocket.own_part ? TEXTS.yourPart : TEXTS.togetherText) : undefined} />
       {mine && (pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
       {!waits && bars}
       <Feedback groupId={groupId} portfolio={portfolio} handins={asked.map((one) => one.id)} />

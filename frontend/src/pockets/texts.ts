@@ -14,6 +14,9 @@ export const WHOLE = catalogue("pockets.whole", {
 });
 
 export const TEXTS = catalogue("pockets", {
+  together: "together",
+  yourPart: "your part",
+  togetherText: "what you write together",
   pockets: "Pockets",
   ownPages: "Pages of my own",
   addPage: "New page",

@@ -33,8 +33,8 @@ export function Names({ editor, passages, people, now, onTakeAway }: Props) {
         const top = tops[place];
         if (writers.length === 0 || top === undefined) return null;
         return (
-          <div key={place} style={{ top }} className="absolute right-2 flex w-36 items-start gap-1 @max-2xl:left-4 @max-2xl:right-4 @max-2xl:w-auto">
-            <div className="min-w-0 flex-1 text-xs leading-4 @max-2xl:flex @max-2xl:gap-3">
+          <div key={place} style={{ top }} className="absolute right-2 flex w-34 items-start gap-1 @max-xl:left-4 @max-xl:right-4 @max-xl:w-auto">
+            <div className="min-w-0 flex-1 text-xs leading-4 @max-xl:flex @max-xl:gap-3">
               {writers.map(({ person, at }) => (
                 <Name key={person} writer={named.get(person)} at={at} now={at === 0 || (now.includes(person) && newest.get(person) === at)} />
               ))}

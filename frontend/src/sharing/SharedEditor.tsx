@@ -10,8 +10,11 @@ import { Tool } from "../writing/editor/Tool";
 import { mark, Whose } from "./marking";
 import { Names } from "./Names";
 import type { SharedSession, Shown } from "./session";
-import { passages } from "./whose";
+import { passages, wordsOf } from "./whose";
 import type { Piece } from "./whose";
+
+const COUNTED_AFTER = 1000;
+/** Milliseconds of rest after which it is counted how much each wrote. */
 
 interface Props {
   session: SharedSession;
@@ -53,6 +56,12 @@ export default function SharedEditor({ session, shown, label, writable, chosen, 
     });
     return () => cancelAnimationFrame(stand);
   }, [editor, session, turn, chosen]);
+  useEffect(() => {
+    const rest = setTimeout(() => {
+      if (!editor.isDestroyed && found.length === editor.state.doc.childCount) session.counted(wordsOf(found, editor.state.doc));
+    }, COUNTED_AFTER);
+    return () => clearTimeout(rest);
+  }, [editor, session, found]);
   return (
     <div className={`rounded-lg border bg-paper focus-within:outline-3 focus-within:outline-in ${writable ? "border-control" : "border-edge"}`}>
       {writable && <Bar editor={editor} label={label} />}

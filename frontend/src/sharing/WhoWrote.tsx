@@ -24,7 +24,7 @@ export function WhoWrote({ people, chosen, onChoose }: Props) {
         <ul className="border-t border-line">
           {wrote.map((one) => (
             <li key={one.person} className="border-b border-line">
-              <button type="button" aria-pressed={chosen === one.person} aria-label={TEXTS.showWords({ name: one.name })} onClick={() => onChoose(chosen === one.person ? 0 : one.person)} className={`flex min-h-14 w-full items-center gap-2 px-1 py-1.5 text-left ${chosen === one.person ? "bg-today" : "hover:bg-ground"}`}>
+              <button type="button" aria-pressed={chosen === one.person} title={TEXTS.showWords({ name: one.name })} onClick={() => onChoose(chosen === one.person ? 0 : one.person)} className={`flex min-h-14 w-full items-center gap-2 px-1 py-1.5 text-left ${chosen === one.person ? "bg-today" : "hover:bg-ground"}`}>
                 {one.picture && <PegPicture picture={one.picture} tint={one.tint} size={28} />}
                 <span className="min-w-0 flex-1">
                   <span className="block truncate font-bold">{one.name}</span>

@@ -16,8 +16,8 @@ const AGAIN = 3000;
 /** Milliseconds until the next try while the server is away. */
 const KEPT_AFTER = 150;
 /** Milliseconds of rest after which what was written is kept in this browser. */
-const TOLD_AFTER = 4000;
-/** Milliseconds between two looks at who wrote how much. */
+const TOLD_AFTER = 30_000;
+/** Milliseconds between two looks at what the server says of who wrote; how much is counted here meanwhile. */
 const WRITING = 15_000;
 /** Milliseconds after which somebody who wrote no longer writes now. */
 const SERVER = "server";
@@ -104,6 +104,12 @@ export class SharedSession {
   /** What this person of the staff has just said of it. */
   readonly led = (said: { question: string; is_open: boolean }): void => this.show({ question: said.question, isOpen: said.is_open });
 
+  /** How much each wrote of what stands there, as it is counted here: the server's count is the one that holds. */
+  readonly counted = (words: Map<number, number>): void => {
+    const people = this.shown.people.map((one) => ({ ...one, words: words.get(one.person) ?? 0, last: one.last ?? (words.has(one.person) ? new Date().toISOString() : null), times: Math.max(one.times, words.has(one.person) ? 1 : 0) }));
+    if (people.some((one, at) => one.words !== this.shown.people[at]?.words)) this.show({ people });
+  };
+
   /** Look now for what came. */
   readonly look = (): void => void this.exchange();
 
@@ -157,7 +163,8 @@ export class SharedSession {
   }
 
   private async exchangeNow(): Promise<boolean> {
-    const going = this.shown.at === "refused" ? [] : this.pending;
+    // As it is now: what is written while this is on its way goes with the next one.
+    const going = this.shown.at === "refused" ? [] : [...this.pending];
     const update = going.length > 0 ? mergeUpdates(going) : null;
     try {
       const came = await data(

@@ -2,7 +2,6 @@
 import { catalogue, message } from "../language/catalogue";
 
 export const TEXTS = catalogue("sharing", {
-  together: "together",
   whoWroteWhat: "Who wrote what",
   words: message<{ count: number; number: string; times: number }>("{count, plural, one {{number} word} other {{number} words}}, {times, plural, one {once} other {# times}}"),
   nothingNow: "nothing of it stands",
@@ -45,6 +44,5 @@ export const TEXTS = catalogue("sharing", {
   isBack: "The passage is on the page again.",
   passageOf: message<{ names: string }>("Passage of {names}"),
   somebody: "somebody",
-  staffRead: "You read; the students write.",
   textLabel: message<{ title: string }>("{title}, filled together"),
 });

@@ -1,6 +1,7 @@
 /** Whose words stand where: the authors of each passage, and the places in the editor that are a person's. */
 import type { Node as PMNode, Schema as PMSchema } from "@tiptap/pm/model";
 import type { Schema } from "../api/client";
+import { count } from "../writing/count";
 import { ContentEmbed, ContentString, ContentType, XmlElement, XmlText } from "yjs";
 import type { Item, XmlFragment } from "yjs";
 
@@ -111,6 +112,20 @@ function add(pieces: Piece[], piece: Piece): void {
   const last = pieces.at(-1);
   if (last && last.to === piece.from && last.person === piece.person && last.at === piece.at) last.to = piece.to;
   else pieces.push(piece);
+}
+
+/** How many words each wrote of what stands there, by person. */
+export function wordsOf(found: Piece[][], doc: PMNode): Map<number, number> {
+  const texts = new Map<number, string>();
+  for (const pieces of found) {
+    let before = 0;
+    for (const { from, to, person } of pieces) {
+      const text = texts.get(person) ?? "";
+      if (person > 0) texts.set(person, text + (before === person ? "" : "\n") + doc.textBetween(from, to, "\n", "\n"));
+      before = person;
+    }
+  }
+  return new Map([...texts].map(([person, text]) => [person, count(text).words]));
 }
 
 /** Who wrote in a passage, in the order of their words, each with when they last did. 0: just now. */

@@ -53,6 +53,7 @@ export function dueWords(handin: Pick<HandIn, "status" | "due" | "due_time" | "d
 
 /** What the button takes: with more than the open pocket it names them all, since one press locks them all. */
 function buttonWords(handin: HandIn): string {
+  if (handin.together > 1) return TEXTS.handInForAll({ count: handin.together });
   const verb = handin.status === "sent_back" ? TEXTS.handInAgain : TEXTS.handIn;
   if (handin.pockets.length < 2) return verb;
   return handin.pockets.length > MOST_NAMED ? TEXTS.verbAllCountPockets({ verb, count: handin.pockets.length }) : TEXTS.verbPockets({ verb, pockets: together(handin.pockets.map((one) => one.title)) });
@@ -187,7 +188,9 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
           <p className="min-w-56 flex-1 text-base text-ink-soft">
             {uploading.length > 0
               ? TEXTS.countPluralOneUploadingIs({ uploading: uploading[0] ?? "", count: uploading.length })
-              : plain(handin, rows)}
+              : handin.together > 1
+                ? TEXTS.frozenForAll
+                : plain(handin, rows)}
           </p>
           {many && <Becomes handin={handin} />}
         </div>

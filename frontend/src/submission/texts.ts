@@ -5,6 +5,8 @@ import { catalogue, message, rich } from "../language/catalogue";
 export const TEXTS = catalogue("submission", {
   handIn: "Hand in",
   handInAgain: "Hand in again",
+  handInForAll: message<{ count: number }>("{count, plural, other {Hand in for the # of us}}"),
+  frozenForAll: "What stands here is frozen for all of you; each of you gets a receipt.",
   handInAnyway: "Hand in anyway",
   takeBack: "Take back",
   noWordsWithIt: "No words with it.",

@@ -17,18 +17,19 @@ export function lengthWords(chip: { measure: string; least: number; most: number
 }
 
 /** One chip in a student's words. */
-export function plainWords(chip: Chip): string {
-  return chip.what === "artefacts" ? WANTED.things({ done: chip.done, wanted: chip.wanted }) : chipWords(chip);
+export function plainWords(chip: Chip, page?: string): string {
+  return chip.what === "artefacts" ? WANTED.things({ done: chip.done, wanted: chip.wanted }) : chipWords(chip, page);
 }
 
-/** One chip in words. */
-export function chipWords(chip: Chip): string {
+/** One chip in words; ``page`` is what the text of a page is called. */
+// eslint-disable-next-line complexity -- one line for each kind of chip
+export function chipWords(chip: Chip, page: string = TEXTS.yourText): string {
   const length = lengthWords(chip);
   if (chip.what === "artefacts") return WANTED.artefacts({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "links") return WANTED.links({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "rows") return TEXTS.doneOfRows({ done: chip.done, wanted: chip.wanted });
   if (chip.what === "weekly") return TEXTS.doneOfRowsWeekBy({ done: chip.done, wanted: chip.wanted });
-  const on = chip.what === "page" ? TEXTS.yourText : chip.on ? TEXTS.reflectionOnOn({ on: chip.on }) : WANTED.reflection;
+  const on = chip.what === "page" ? page : chip.on ? TEXTS.reflectionOnOn({ on: chip.on }) : WANTED.reflection;
   if (chip.met || !length) return on;
   return chip.count === 0 ? WANTED.withLength({ what: on, length }) : soFar(chip, on);
 }
@@ -43,7 +44,7 @@ function soFar(chip: Chip, what: string): string {
 }
 
 /** In a student's words, as they stand over a pocket. */
-export function Chips({ chips }: { chips: Chip[] }) {
+export function Chips({ chips, page }: { chips: Chip[]; page?: string | undefined }) {
   if (chips.length === 0) return null;
   return (
     <ul aria-label={TEXTS.stillWanted} className="flex flex-wrap gap-2">
@@ -57,7 +58,7 @@ export function Chips({ chips }: { chips: Chip[] }) {
         >
           {chip.met ? <Check aria-hidden size={16} className="shrink-0" /> : <CircleDashed aria-hidden size={16} className="shrink-0" />}
           <span className="min-w-0 break-words">
-            {plainWords(chip)}
+            {plainWords(chip, page)}
             <span className="sr-only">{chip.met ? TEXTS.done : TEXTS.stillWanted2}</span>
           </span>
         </li>
