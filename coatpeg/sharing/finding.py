@@ -89,11 +89,10 @@ def members_of(page: SharedPage | PageRow, today: date) -> QuerySet[Enrolment]:
 MOST_MATES = 5
 
 
-def mates_of(enrolment: Enrolment, kinds: Iterable[str], now: datetime) -> dict[str, list[dict[str, Any]]]:
+def mates_of(enrolment: Enrolment, kinds: Iterable[str], today: date) -> dict[str, list[dict[str, Any]]]:
     """With whom a student fills pockets of some kinds (group, period, class), the first few of them, as students see
     each other. Two queries for each kind.
     """
-    today = school_calendar().local_day(now)
     return {
         kind: [
             {

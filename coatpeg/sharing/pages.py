@@ -137,7 +137,8 @@ def dress(new: Any, old: Any) -> None:
     if isinstance(new, XmlText):
         at = 0
         for piece, marks in old.diff():
-            length = blocks.utf16(piece) if isinstance(piece, str) else 1
+            # y-crdt counts places in a text in bytes of UTF-8.
+            length = len(piece.encode()) if isinstance(piece, str) else 1
             if marks:
                 new.format(at, at + length, marks)
             at += length

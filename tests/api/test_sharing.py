@@ -250,8 +250,13 @@ class Whose(SharingCase):
         self.assertEqual((found["Thandi D."]["words"], found["Josh E."]["words"]), (8, 7))
 
     def test_a_moment_brought_back_keeps_its_authors_and_marks(self) -> None:
+        self.two.write("Café 😀 Ärger", 0, 0)
+        self.two.exchange()
+        self.one.exchange()
         with self.one.doc.transaction():
-            self.one.root.children[0].children[0].format(0, 2, {"bold": {}})
+            text = self.one.root.children[0].children[0]
+            text.format(0, len("Café 😀 ".encode()), {"italic": {}})
+            text.format(len("Café 😀 Ärger".encode()), len("Café 😀 ÄrgerIf".encode()), {"bold": {}})
         self.one.exchange()
         self.settle()
         moment = SharedMoment.objects.get()
@@ -259,15 +264,15 @@ class Whose(SharingCase):
         self.assertIn("<strong>If</strong>", shown["html"])
         before = self.one.words
         self.two.exchange()
-        self.two.cut(0, 0, 20)
+        self.two.cut(0, 0, len("Café 😀 Ärger".encode()))
         self.two.exchange()
         self.ok(self.plot.lead, "POST", f"/moments/{moment.pk}/restore")
         self.one.exchange()
         self.assertEqual(self.one.words, before)
         found = self.written(self.one)
-        self.assertEqual((found["Thandi D."]["words"], found["Josh E."]["words"]), (7, 7))
+        self.assertEqual((found["Thandi D."]["words"], found["Josh E."]["words"]), (7, 9))
         self.settle()
-        self.assertIn("<strong>If</strong>", self.lying(self.noor).html)
+        self.assertIn("<em>Café 😀 </em>Ärger<strong>If</strong> it", self.lying(self.noor).html)
         self.problem(403, self.one.person, "POST", f"/moments/{moment.pk}/restore")
 
 

@@ -42,7 +42,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
     member = view.members[0]
     today, whole = view.filled(member, whole=False), view.filled(member, whole=True)
     waiting = [one for one in view.handins if waits(view, one)]
-    mates = mates_of(portfolio.enrolment, {one.shared for one in view.outline if one.shared}, now)
+    mates = mates_of(portfolio.enrolment, {one.shared for one in view.outline if one.shared}, view.today)
     return {
         "id": portfolio.pk,
         "student": {**face(member), "full_name": member.full_name},
