@@ -18,6 +18,7 @@ from operations import (
     loading,
     measuring_cupboard,
     measuring_marking,
+    measuring_shared,
     processes,
     testing,
     watching,
@@ -39,6 +40,7 @@ LIMIT_LARGE, LIMIT_SENT, LIMIT_SENT_PLAIN, LIMIT_MOVED = 2.0, 400_000, 3_000_000
 LIMIT_AGAIN = 1.5
 LIMIT_RELEASED = 2.0
 LIMIT_GIVEN = 3.0
+LIMIT_OPENED, LIMIT_SCREEN, LIMIT_SHARE = 0.3, 1.5, 0.4
 LIMIT_PILE, LIMIT_PILE_OPENS, LIMIT_COPY, LIMIT_NEXT, LIMIT_NEXT_MOST, LIMIT_INK = 2.0, 0.5, 2.0, 0.1, 0.2, 0.016
 """Of a board that the process has read before, against all its rows by plain SQL."""
 LIMIT_FIRST, LIMIT_FRAME, LIMIT_FILTER, LIMIT_NODES = 1.0, 0.05, 0.1, 6_000
@@ -61,6 +63,12 @@ def bench(home: Path) -> int:
         found["watched"] = watching.watch(port, int(group))
         _measured(running, home, "narrow", given=group)
         found["saves"] = loading.class_saves(port, savers)
+        pocket = int(_measured(running, home, "together", given=str(savers[0]["group"])))
+        working = begin_working(running, WORKERS[0])
+        mates = [one for one in savers if one["group"] == savers[0]["group"]]
+        pids = [child.pid for child in (*children, working)]
+        found["shared"] = measuring_shared.thirty_write(port, mates, pocket, pids)
+        processes.stop(working)
         able = next(one for one in savers if one["pocket"])
         found["slow"] = loading.slow_clients(port, [one for one in savers if one["group"] == savers[0]["group"]])
         found["upload"] = loading.large_upload(port, [child.pid for child in children], running.var / "incoming", able)
@@ -87,6 +95,10 @@ def bench(home: Path) -> int:
         and found["copy"]["seconds"] < LIMIT_COPY
         and found["released"]["seconds"] < LIMIT_RELEASED
         and found["given"]["seconds"] < LIMIT_GIVEN
+        and found["opened"]["seconds"] < LIMIT_OPENED
+        and found["shared"]["equal"]
+        and found["shared"]["most"] < LIMIT_SCREEN
+        and found["shared"]["share"] < LIMIT_SHARE
         and found["watched"]["next"]["half"] < LIMIT_NEXT
         and found["watched"]["next"]["most"] < LIMIT_NEXT_MOST
         and found["watched"]["ink"] < LIMIT_INK
@@ -194,7 +206,7 @@ def report(found: dict[str, Any]) -> str:
     poll, change, slow = found["poll"], found["change"], found["slow"]
     big, wide = found["large"], found["watched"]["wide"]
     texts, photos, kills = found["deadline"]["texts"], found["deadline"]["photos"], found["kills"]
-    rush = found["deadline"]["rush"]
+    rush, shared = found["deadline"]["rush"], found["shared"]
     killed = ", ".join(f"{name} {count}" for name, count in kills["killed"].items())
     kept = ", ".join(f"{kind} {count:,}" for kind, count in kills["acknowledged"].items())
     memory = os.sysconf("SC_PAGE_SIZE") * os.sysconf("SC_PHYS_PAGES") / 2**30
@@ -225,6 +237,9 @@ other machines better than seconds do.
 | {measuring_marking.MARKS} drafted marks released at one moment | {found["released"]["seconds"]:.2f} s | outcomes, marks, history, notices | | under {LIMIT_RELEASED:.0f} s |
 | A page given out to {found["given"]["copies"]:,} students | {found["given"]["seconds"]:.2f} s | copies, texts, counts, history; no bytes are copied | | under {LIMIT_GIVEN:.0f} s |
 | A cupboard of {measuring_cupboard.ITEMS:,} things, as a student opens it, {found["given"]["statements"]} statements | {found["given"]["opened"] * 1000:.0f} ms | as many as of one | | |
+| {shared["writers"]} who write on one page for a minute, from a key to the others' screens ({shared["words"]:,} words) | {shared["most"]:.2f} s | 95 of 100 are quicker (half: {shared["half"]:.2f} s); every page equal at the end: {"yes" if shared["equal"] else "no"} | | under {LIMIT_SCREEN} s, equal |
+| The application meanwhile | {shared["share"]:.2f} of a core | one core | {shared["share"]:.2f} | under {LIMIT_SHARE} |
+| A page of {measuring_shared.UPDATES:,} updates opens | {found["opened"]["seconds"] * 1000:.0f} ms | {found["opened"]["bytes"] / 1024:.0f} kB | | under {LIMIT_OPENED * 1000:.0f} ms |
 | A marked copy of {measuring_marking.PAGES} pages, each with a pin and ink | {found["copy"]["seconds"]:.2f} s | {found["copy"]["bytes"] / 1e6:.1f} MB, in the background | | under {LIMIT_COPY:.0f} s |
 | Status engine, 2,000 students × 60 hand-ins | {engine["engine"] * 1000:.0f} ms | a bare loop building {engine["cells"]:,} result tuples: {engine["loop"] * 1000:.0f} ms | {engine["ratio"]:.2f} | at most {LIMIT_ENGINE:.0f} |
 | 2,000 students in one paste, previewed | {year["preview"]:.2f} s | every line judged | | within {LIMIT_PREVIEW:.0f} s |

@@ -18,7 +18,7 @@ from typing import Any
 
 from django.conf import settings
 
-from operations import measuring_cupboard, measuring_marking
+from operations import measuring_cupboard, measuring_marking, measuring_shared
 
 ROUNDS = 40
 STUDENTS, HANDINS = 2000, 60
@@ -568,14 +568,17 @@ def main() -> None:
         print(wide())
     elif sys.argv[1:] == ["narrow"]:
         narrow(int(sys.stdin.read()))
+    elif sys.argv[1:] == ["together"]:
+        print(measuring_shared.page_for(int(sys.stdin.read())))
     elif sys.argv[1:] == ["forget"]:
         forget(json.load(sys.stdin))
+        measuring_shared.taken_away()
     else:
         found = {"board": board(), "pockets": pockets(), "engine": engine(), "year_group": year_group()}
         found |= {"poll": poll(), "change": one_change(), "large": large()}
         found |= {"pile": measuring_marking.pile(), "copy": measuring_marking.marked_copy()}
         found |= {"released": measuring_marking.released()}
-        found |= {"given": measuring_cupboard.given_out()}
+        found |= {"given": measuring_cupboard.given_out(), "opened": measuring_shared.opened()}
         print(json.dumps({**found, "thumbnails": thumbnails()}))
 
 

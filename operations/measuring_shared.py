@@ -151,3 +151,91 @@ def thirty_write(port: int, savers: list[dict[str, Any]], pocket: int, pids: lis
         "share": share,
         "equal": len({writer.text for writer in writers}) == 1,
     }
+
+
+TITLE = "Bench page"
+UPDATES, OVER = 20_000, 5 * 60 * 60
+"""How many updates a page has that is opened, and within how many seconds they came."""
+OPENINGS = 5
+
+
+def page_for(group_id: int) -> int:
+    """A pocket that the class fills together, for the measurement; ``taken_away`` ends it."""
+    from coatpeg.outlines.models import Pocket, Section  # noqa: PLC0415 - needs settings
+
+    section = Section.objects.filter(template__group_id=group_id, repeats=False)[0]
+    made = Pocket.objects.create(
+        section=section, title=TITLE, kind="page", shared="class", own_part=True, counts=False, position=99
+    )
+    return made.pk
+
+
+def taken_away() -> None:
+    """The pocket of ``page_for`` gone, with all that was written in it."""
+    from coatpeg.outlines.models import Pocket  # noqa: PLC0415 - needs settings
+    from coatpeg.portfolios.models import Evidence  # noqa: PLC0415
+
+    Evidence.objects.filter(pocket__title=TITLE).delete()
+    Pocket.objects.filter(title=TITLE).delete()
+
+
+def opened() -> dict[str, Any]:
+    """Seconds in which a page opens that came to be by 20,000 updates of thirty writers; then rolled back."""
+    from datetime import timedelta  # noqa: PLC0415
+    from statistics import median  # noqa: PLC0415
+
+    from django.db import transaction  # noqa: PLC0415 - needs settings
+    from django.utils import timezone  # noqa: PLC0415
+    from pycrdt import Doc, XmlElement, XmlFragment, XmlText  # noqa: PLC0415
+
+    from coatpeg.outlines.models import Pocket  # noqa: PLC0415
+    from coatpeg.portfolios.models import Portfolio  # noqa: PLC0415
+    from coatpeg.sharing import exchanging, finding, settling  # noqa: PLC0415
+    from coatpeg.sharing.models import SharedPage, SharedUpdate  # noqa: PLC0415
+
+    with transaction.atomic():
+        books = Portfolio.objects.filter(enrolment__group__kind="class", enrolment__last=None).order_by("pk")
+        books = books.select_related("enrolment__person", "enrolment__group")[:WRITERS]
+        now, mine = timezone.now(), books[0]
+        pocket = Pocket.objects.get(pk=page_for(mine.enrolment.group_id))
+        page = finding.page_of(pocket, mine.enrolment, now)
+        dealer, rows = random.Random(20_000), []
+        devices = []
+        for client, book in enumerate(books, start=1):
+            doc: Any = Doc(client_id=client)
+            text = XmlText("")
+            doc.get("page", type=XmlFragment).children.append(XmlElement("paragraph", {}, [text]))
+            devices.append([doc, text, book.enrolment.person_id, 0, b"\x00"])
+        for number in range(1, UPDATES + 1):
+            device = devices[number % len(devices)]
+            doc, text, person, clock, state = device
+            word = f"{dealer.choice(WORDS)} "
+            # Here and there, so that the page is of many pieces.
+            text.insert(dealer.randint(0, len(text)), word)
+            end = (clock or 2) + len(word)
+            at = now - timedelta(seconds=OVER * (1 - number / UPDATES))
+            rows.append(
+                SharedUpdate(
+                    page=page,
+                    number=number,
+                    client=doc.client_id,
+                    start=clock,
+                    end=end,
+                    person_id=person,
+                    at=at,
+                    data=doc.get_update(state),
+                )
+            )
+            device[3:] = [end, doc.get_state()]
+        SharedUpdate.objects.bulk_create(rows, batch_size=1_000)
+        SharedPage.objects.filter(pk=page.pk).update(number=UPDATES)
+        begun = time.perf_counter()
+        settling.settle(page.pk, now)
+        settled = time.perf_counter() - begun
+        spent = []
+        for _ in range(OPENINGS):
+            begun = time.perf_counter()
+            found = exchanging.opened(mine.enrolment.person, finding.with_pocket(page.pk), now)
+            spent.append(time.perf_counter() - begun)
+        transaction.set_rollback(True)
+    return {"seconds": median(spent), "settled": settled, "bytes": len(found["data"]), "spans": len(found["spans"])}

@@ -32,6 +32,8 @@ class SharedPage(KeptText):
     """A job waits that lays it into the portfolios."""
     settled = models.PositiveIntegerField(default=0)
     """Up to which number its text goes."""
+    parts = models.JSONField(default=dict)
+    """Words and sentences of each person (id) in what was settled last."""
     since_moment = models.JSONField(default=dict)
     """By person (id): ticks written, and ticks of others taken away, since the last moment was kept."""
     closed_at = models.DateTimeField(null=True, blank=True)

@@ -111,6 +111,8 @@ def _fold(page: SharedPage, now: datetime) -> None:
     page.text = texts.tidy_text(rich.plain(page.html))
     counts = texts.count(page.text)
     page.words, page.sentences, page.version = counts.words, counts.sentences, page.version + 1
+    wrote = parts(pages.said(state.data, spans))
+    page.parts = {str(person): [one.counts.words, one.counts.sentences] for person, one in wrote.items()}
     last = SharedMoment.objects.filter(page=page).aggregate(at=Max("at"))["at"]
     if last is None or now - last >= MOMENTS_APART:
         keep_moment(page, state, now)
@@ -208,13 +210,5 @@ def _words_of(page: SharedPage) -> dict[str, Any]:
 
 def _parts(page: SharedPage) -> tuple[Mapping[int, Counts], Mapping[int, datetime]]:
     """How much each person wrote of what stands there, and when they wrote last."""
-    state = SharedState.objects.filter(page=page).values_list("data", flat=True).first()
-    spans = [
-        Span(*one)
-        for one in SharedSpan.objects.filter(page=page).values_list("client", "start", "end", "person_id", "at")
-    ]
-    found = parts(pages.said(bytes(state), spans)) if state else {}
-    last: dict[int, Any] = {}
-    for span in spans:
-        last[span.person] = max(span.at, last.get(span.person, span.at))
-    return {person: one.counts for person, one in found.items()}, last
+    last = SharedSpan.objects.filter(page=page).values_list("person_id").annotate(last=Max("at"))
+    return {int(person): Counts(*counts) for person, counts in page.parts.items()}, dict(last)

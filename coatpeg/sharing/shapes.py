@@ -36,10 +36,10 @@ class WriterShape(Shape):
 
 
 class WrittenShape(Shape):
-    """Who wrote what."""
+    """Who wrote what. ``spans`` are five numbers each: writer id, ticks from–to, person, time in seconds since 1970."""
 
     people: list[WriterShape]
-    spans: list[AuthoredSpan]
+    spans: list[int]
 
 
 class OpenedSharedPage(WrittenShape):

@@ -12,7 +12,9 @@ from datetime import date, datetime, timedelta
 from itertools import pairwise
 from typing import Any
 
+from coatpeg.core.outlines.filling import NO_COUNTS
 from coatpeg.core.people import names
+from coatpeg.core.portfolios.texts import Counts
 from coatpeg.core.sharing.authors import Span, parts
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.sharing import finding, pages, settling
@@ -24,7 +26,7 @@ APART = timedelta(minutes=10)
 def written(page: SharedPage, state: settling.State, today: date) -> dict[str, Any]:
     """Everybody who fills a page or ever wrote on it, with what they did, and the spans of authors."""
     spans = settling.spans_of(page)
-    found = parts(pages.said(state.data, spans)) if state.number else {}
+    found = _counts(page, state, spans)
     times = _sittings(spans)
     last: dict[int, datetime] = {}
     for span in spans:
@@ -45,8 +47,8 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
             "picture": one.picture,
             "tint": one.tint,
             "there": one.person_id in ids,
-            "words": found[one.person_id].counts.words if one.person_id in found else 0,
-            "sentences": found[one.person_id].counts.sentences if one.person_id in found else 0,
+            "words": found.get(one.person_id, NO_COUNTS).words,
+            "sentences": found.get(one.person_id, NO_COUNTS).sentences,
             "times": times.get(one.person_id, 0),
             "last": last.get(one.person_id),
             "read": reading.get(one.person_id),
@@ -54,7 +56,18 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
         for one in (*there, *before.values(), *(Enrolment(pk=0, person=one, picture="") for one in elsewhere))
     ]
     people.sort(key=lambda one: (-one["words"], one["name"], one["person"]))
-    return {"people": people, "spans": [one._asdict() for one in spans]}
+    return {"people": people, "spans": [number for one in spans for number in (*one[:4], int(one.at.timestamp()))]}
+
+
+LONG = 60_000
+"""Bytes from which on a page is not gone through each time: the counts are those of when it was settled last."""
+
+
+def _counts(page: SharedPage, state: settling.State, spans: list[Span]) -> dict[int, Counts]:
+    """How much each person wrote of what stands there."""
+    if page.settled == state.number or len(state.data) > LONG:
+        return {int(person): Counts(*counts) for person, counts in page.parts.items()}
+    return {person: one.counts for person, one in parts(pages.said(state.data, spans)).items()}
 
 
 def _sittings(spans: Iterable[Span]) -> dict[int, int]:

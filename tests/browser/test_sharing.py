@@ -6,6 +6,7 @@ import re
 
 from playwright.sync_api import Locator, Page, expect
 
+from coatpeg.handins.models import Submission
 from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.sharing import settling
 from coatpeg.sharing.models import SharedPage, SharedTaken
@@ -115,6 +116,24 @@ class Sharing(BrowserCase):
         lead.get_by_role("button", name="Open the page").click()
         expect(self.text(student)).to_have_attribute("aria-readonly", "false")
         self.no_violation(lead)
+
+    def test_one_press_hands_in_for_all_of_them_what_was_typed_a_moment_ago(self) -> None:
+        self.expected_complaints.append("403")
+        self.eight.handin(self.plan, title="What could go wrong?", now=self.now)
+        one, two = self.opened(self.thandi), self.opened(self.josh)
+        self.write(one, "The thunder comes too late.")
+        expect(self.text(two)).to_contain_text("The thunder comes too late.")
+        self.write(two, " People hear it.")
+        two.get_by_role("button", name="Hand in for the 2 of us").click()
+        expect(two.get_by_role("link", name="Receipt as PDF")).to_be_visible()
+        expect(two.get_by_text("The thunder comes too late. People hear it.").first).to_be_visible()
+        for page in (one, two):
+            expect(self.text(page)).to_have_attribute("aria-readonly", "true")
+        one.reload()
+        expect(one.get_by_role("link", name="Receipt as PDF")).to_be_visible()
+        self.assertEqual(Submission.objects.count(), 2)
+        frozen = {made.snapshot["pockets"][0]["evidence"][0]["text"] for made in Submission.objects.all()}
+        self.assertEqual(frozen, {"The thunder comes too late. People hear it."})
 
     def test_an_earlier_moment_is_looked_at_and_brought_back_by_keys(self) -> None:
         student = self.opened(self.thandi)

@@ -6346,25 +6346,6 @@ export interface components {
             student: components["schemas"]["NamedFace"];
         };
         /**
-         * AuthoredSpan
-         * @description Ticks from–to of a writer id, written by a person at a time.
-         */
-        AuthoredSpan: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Client */
-            client: number;
-            /** End */
-            end: number;
-            /** Person */
-            person: number;
-            /** Start */
-            start: number;
-        };
-        /**
          * BeforeIn
          * @description The section to stand before; None is the end.
          */
@@ -10754,7 +10735,7 @@ export interface components {
             /** Question At */
             question_at: string | null;
             /** Spans */
-            spans: components["schemas"]["AuthoredSpan"][];
+            spans: number[];
         };
         /**
          * OthersDraft
@@ -14071,13 +14052,13 @@ export interface components {
         };
         /**
          * WrittenShape
-         * @description Who wrote what.
+         * @description Who wrote what. ``spans`` are five numbers each: writer id, ticks from–to, person, time in seconds since 1970.
          */
         WrittenShape: {
             /** People */
             people: components["schemas"]["WriterShape"][];
             /** Spans */
-            spans: components["schemas"]["AuthoredSpan"][];
+            spans: number[];
         };
         /**
          * WrongCell

@@ -64,7 +64,7 @@ export class SharedSession {
     private readonly person: number,
   ) {
     this.authors = new Authors(page.client, person);
-    page.spans.forEach(this.authors.add);
+    this.authors.addAll(page.spans);
     if (page.client !== null) this.doc.clientID = page.client;
     if (page.data) applyUpdate(this.doc, fromBase64(page.data), SERVER);
     this.number = page.number;
@@ -216,7 +216,7 @@ export class SharedSession {
     this.told = Date.now();
     try {
       const found = await data(client.GET("/api/shared/{shared_id}/written", { params: { path: { shared_id: this.page.id } } }));
-      found.spans.forEach(this.authors.add);
+      this.authors.addAll(found.spans);
       this.show({ people: found.people, turn: this.shown.turn + 1 });
     } catch {
       // The next exchange asks again.

@@ -31,16 +31,27 @@ export class Authors {
     private readonly me: number,
   ) {}
 
-  readonly add = (told: Schema["AuthoredSpan"]): void => {
-    if (told.end <= told.start) return;
-    const { client } = told;
-    const span = { start: told.start, end: told.end, person: told.person, at: Date.parse(told.at) };
+  readonly add = (told: Omit<Schema["SharedUpdateShape"], "data">): void => {
+    this.put(told.client, { start: told.start, end: told.end, person: told.person, at: Date.parse(told.at) });
+  };
+
+  private put(client: number, span: Span): void {
+    if (span.end <= span.start) return;
     const kept = this.spans.get(client) ?? [];
-    const at = kept.findIndex((one) => one.start >= span.start);
+    // Nearly always it is the newest.
+    const at = (kept.at(-1)?.start ?? -1) < span.start ? -1 : kept.findIndex((one) => one.start >= span.start);
     if (at >= 0 && kept[at]?.start === span.start) kept[at] = span;
     else kept.splice(at < 0 ? kept.length : at, 0, span);
     this.spans.set(client, kept);
-  };
+  }
+
+  /** Many at once: five numbers each, as the server tells them. */
+  addAll(numbers: number[]): void {
+    for (let at = 0; at + 4 < numbers.length; at += 5) {
+      const [client = 0, start = 0, end = 0, person = 0, seconds = 0] = numbers.slice(at, at + 5);
+      this.put(client, { start, end, person, at: seconds * 1000 });
+    }
+  }
 
   /** The authors of ticks, cut where they change: how many ticks each. */
   of(client: number, clock: number, length: number): { person: number; at: number; length: number }[] {
