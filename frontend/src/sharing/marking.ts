@@ -22,6 +22,18 @@ export const Whose = Extension.create({
   ],
 });
 
+/** The words of a person that stand together, whenever they were written. */
+function stretches(pieces: Piece[], person: number): { from: number; to: number }[] {
+  const found: { from: number; to: number }[] = [];
+  for (const piece of pieces) {
+    if (piece.person !== person) continue;
+    const last = found.at(-1);
+    if (last?.to === piece.from) last.to = piece.to;
+    else found.push({ from: piece.from, to: piece.to });
+  }
+  return found;
+}
+
 /** Mark the words of a person (0: nobody's) and make room for the names of each passage. */
 export function mark(editor: Editor, found: Piece[][], person: number): void {
   const { doc, tr } = editor.state;
@@ -31,9 +43,7 @@ export function mark(editor: Editor, found: Piece[][], person: number): void {
     const size = doc.child(place).nodeSize;
     const rows = Math.min(writersOf(pieces).length, 3);
     marks.push(Decoration.node(at, at + size, { class: `passage rows-${rows}` }));
-    for (const piece of pieces) {
-      if (piece.person === person) marks.push(Decoration.inline(piece.from, piece.to, { class: "bg-today" }));
-    }
+    for (const { from, to } of stretches(pieces, person)) marks.push(Decoration.inline(from, to, { class: "bg-today" }));
     at += size;
   });
   editor.view.dispatch(tr.setMeta(KEY, DecorationSet.create(doc, marks)).setMeta("addToHistory", false));
