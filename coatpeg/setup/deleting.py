@@ -19,6 +19,7 @@ from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Enrolment, Person, TeachingGroup
 from coatpeg.portfolios.models import Artefact, Comment, Evidence, LogRow, LoosePage
 from coatpeg.portfolios.writing import lock_portfolios
+from coatpeg.sharing.models import SharedPage
 
 WORK = (Evidence, Artefact, LogRow, LoosePage, Comment)
 """What a student puts in, and what is said about it; all of it hangs on a portfolio."""
@@ -28,7 +29,13 @@ def begun(group_id: int) -> bool:
     """Whether anybody has ever put anything into a portfolio of the class, or handed it in."""
     in_portfolios = any(one.objects.filter(portfolio__enrolment__group_id=group_id).exists() for one in WORK)
     noted = Enrolment.objects.filter(group_id=group_id, staff_notes__isnull=False)
-    return in_portfolios or noted.exists() or Submission.objects.filter(handin__group_id=group_id).exists()
+    together = SharedPage.objects.filter(group_id=group_id, number__gt=0)
+    return (
+        in_portfolios
+        or together.exists()
+        or noted.exists()
+        or Submission.objects.filter(handin__group_id=group_id).exists()
+    )
 
 
 def delete_class(person: Person, group_id: int, now: datetime) -> None:

@@ -41,6 +41,8 @@ WRITING = timedelta(seconds=20)
 MANY = 1_000
 """Updates in one answer; whoever lacks more gets the page put together instead."""
 HIGHEST_ID = 2**32
+MOST_ON_A_PAGE = 250_000
+"""Characters with all its headings and lists: about 40,000 words, and less than the longest text that is kept."""
 
 
 def open_page(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -> dict[str, Any]:
@@ -79,9 +81,10 @@ def exchange(
     page = rows.page_row(page_id)
     action = Action.WRITE_SHARED if client is not None and update else Action.SEE_SHARED
     standings = finding.require_on_page(person, action, page, today)
-    reason = why_closed(page, standings, today)
     if client is not None and update:
-        page = take(person, page, client, _raw(update), reason, now)
+        page, reason = take(person, page, client, _raw(update), standings, now)
+    else:
+        reason = why_closed(page, standings, today)
     came = _came(page, after)
     return {
         "number": page.number,
@@ -125,10 +128,12 @@ def _came(page: PageRow, after: int) -> dict[str, Any]:
     }
 
 
-def take(person: Person, page: PageRow, client: int, data: bytes, reason: str, now: datetime) -> PageRow:
-    """Put an update to the page, or refuse it as a whole; returns the page as it is then.
+def take(
+    person: Person, page: PageRow, client: int, data: bytes, standings: Standings, now: datetime
+) -> tuple[PageRow, str]:
+    """Put an update to the page, or refuse it as a whole; returns the page as it is then, and why nobody writes on it.
 
-    ``reason`` is why nobody writes, as it was a moment ago; empty where they may.
+    Whether it is locked is asked with the page's row locked: who hands it in holds that row too.
     """
     update = blocks.read(data)
     with transaction.atomic():
@@ -136,17 +141,25 @@ def take(person: Person, page: PageRow, client: int, data: bytes, reason: str, n
         _own_id(locked, page, client, person)
         clocks = {int(one): clock for one, clock in locked.clocks.items()}
         taken = accepting.accept(update, client, clocks)
+        page = page._replace(number=locked.number, closed_at=locked.closed_at)
+        reason = why_closed(page, standings, school_calendar().local_day(now))
         if taken.nothing:
-            return page._replace(number=locked.number)
-        if reason or locked.closed_at is not None:
-            raise Refused(reason or CLOSED, where=page.title, fix="What you wrote stays on this device, to be copied.")
+            return page, reason
+        if reason:
+            raise Refused(reason, where=page.title, fix="What you wrote stays on this device, to be copied.")
+        if taken.end > taken.start and locked.size > MOST_ON_A_PAGE:
+            raise Refused(
+                "This page is full.",
+                where=page.title,
+                fix="Take something off it, or go on in another pocket. What you wrote stays on this device.",
+            )
         if taken.end > taken.start:
             locked.clocks[str(client)] = taken.end
         note(locked, person.pk, taken.end - taken.start, taken.away)
         number = rows.write(page.pk, locked, client, (taken.start, taken.end), person.pk, data, now)
         if not locked.settling:
             settling.settle_soon(page.pk, now)
-        return page._replace(number=number, changed_at=now)
+        return page._replace(number=number, changed_at=now), ""
 
 
 def _own_id(locked: Locked, page: PageRow, client: int, person: Person) -> None:

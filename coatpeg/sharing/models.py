@@ -34,6 +34,8 @@ class SharedPage(KeptText):
     """Up to which number its text goes."""
     parts = models.JSONField(default=dict)
     """Words and sentences of each person (id) in what was settled last."""
+    size = models.PositiveIntegerField(default=0)
+    """Characters of its rich text when it was settled last."""
     since_moment = models.JSONField(default=dict)
     """By person (id): ticks written, and ticks of others taken away, since the last moment was kept."""
     closed_at = models.DateTimeField(null=True, blank=True)

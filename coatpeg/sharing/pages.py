@@ -48,9 +48,16 @@ def root(of: Doc[Any]) -> XmlFragment:
 
 def html_of(of: Doc[Any]) -> str:
     """The page as rich text as it is kept."""
+    kept: list[str] = []
+    length = 0
     with of.transaction():
-        raw = "".join(_html(one) for one in root(of).children)
-    return rich_pages.clean(raw, ())
+        for one in root(of).children:
+            told = _html(one)
+            length += len(told)
+            if length > rich_pages.LONGEST_HTML:  # it grows no more; what is beyond stands on the page alone
+                break
+            kept.append(told)
+    return rich_pages.clean("".join(kept), ())
 
 
 def text_of(of: Doc[Any]) -> str:

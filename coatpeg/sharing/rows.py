@@ -44,6 +44,7 @@ class Locked(NamedTuple):
     clocks: dict[str, int]
     owners: dict[str, int]
     since_moment: dict[str, list[int]]
+    size: int
 
 
 _PAGE = Prepared(
@@ -69,7 +70,7 @@ _LOCKED = Prepared(
     lambda pk: (
         SharedPage.objects.select_for_update()
         .filter(pk=pk)
-        .values_list("number", "closed_at", "settling", "clocks", "owners", "since_moment")
+        .values_list("number", "closed_at", "settling", "clocks", "owners", "since_moment", "size")
     )
 )
 _UPDATES = Prepared(

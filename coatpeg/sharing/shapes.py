@@ -23,7 +23,6 @@ class WriterShape(Shape):
     """Somebody who fills a page, or did; students are told no more of each other than this."""
 
     person: int
-    enrolment: int
     name: str
     picture: str
     tint: int
@@ -32,7 +31,8 @@ class WriterShape(Shape):
     sentences: int
     times: int
     last: datetime | None
-    read: datetime | None
+    read: bool
+    """Whether they had it open, ever."""
 
 
 class WrittenShape(Shape):
@@ -95,7 +95,7 @@ class PassageIn(Shape):
     """A passage by its place (0 first) and its words as they were seen."""
 
     place: int = Field(ge=0, le=100_000)
-    words: str = Field(max_length=100_000)
+    words: str = Field(max_length=300_000)
 
 
 class LedShape(Shape):

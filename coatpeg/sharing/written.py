@@ -31,7 +31,7 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
     last: dict[int, datetime] = {}
     for span in spans:
         last[span.person] = max(span.at, last.get(span.person, span.at))
-    reading = dict(SharedReader.objects.filter(page=page).values_list("person_id", "at"))
+    reading = set(SharedReader.objects.filter(page=page).values_list("person_id", flat=True))
     there = list(finding.members_of(page, today).select_related("person"))
     ids = {one.person_id for one in there}
     before = {
@@ -42,7 +42,6 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
     people: list[dict[str, Any]] = [
         {
             "person": one.person_id,
-            "enrolment": one.pk,
             "name": names.short(one.person.family_name, one.person.given_name),
             "picture": one.picture,
             "tint": one.tint,
@@ -51,7 +50,7 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
             "sentences": found.get(one.person_id, NO_COUNTS).sentences,
             "times": times.get(one.person_id, 0),
             "last": last.get(one.person_id),
-            "read": reading.get(one.person_id),
+            "read": one.person_id in reading,
         }
         for one in (*there, *before.values(), *(Enrolment(pk=0, person=one, picture="") for one in elsewhere))
     ]

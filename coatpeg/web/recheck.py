@@ -12,10 +12,11 @@ from coatpeg.files import keeping
 from coatpeg.handins.handing import records
 from coatpeg.handins.models import Submission
 from coatpeg.portfolios.counting import miscounted
+from coatpeg.sharing import settling
 
 
 def differences() -> Iterator[str]:
-    """One line for each difference: facts, holds, counted contents, snapshots, files, event sequences.
+    """One line for each difference: facts, holds, counted contents, shared pages, snapshots, files, event sequences.
 
     All is read as it stood at one moment: what is written meanwhile is no difference.
     """
@@ -29,6 +30,7 @@ def differences() -> Iterator[str]:
 def _differences() -> Iterator[str]:
     yield from records.differences()
     yield from miscounted()
+    yield from settling.differences()
     for pk, snapshot, sha256 in Submission.objects.values_list("pk", "snapshot", "sha256").iterator():
         if digest(snapshot) != sha256:
             yield f"submission {pk}: its content does not have the hash it was handed in with"

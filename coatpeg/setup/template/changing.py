@@ -45,6 +45,7 @@ from coatpeg.portfolios import counting
 from coatpeg.portfolios.logs import rows as logs
 from coatpeg.portfolios.models import PocketContent
 from coatpeg.setup.template import effects
+from coatpeg.sharing.models import SharedPage
 
 MOST_NAMED = 200
 """Students named in one answer; the number is told in full."""
@@ -145,7 +146,9 @@ def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
     laid_out = (pocket, *(pocket.laid.all() if pocket.section.repeats else ()))
     with_work = max(working.get(one.pk, 0) for one in laid_out)
     refuse_other_kind(pocket.title, PocketKind(pocket.kind), plan.kind, with_work)
-    refuse_other_sharing(pocket.title, Shared(pocket.shared), plan.shared, with_work)
+    # What was written together a moment ago lies in no portfolio yet.
+    together = max(with_work, int(SharedPage.objects.filter(pocket__in=laid_out, number__gt=0).exists()))
+    refuse_other_sharing(pocket.title, Shared(pocket.shared), plan.shared, together)
     checked, before = plan.checked(), log_from_data(pocket.log)
     keys = [one.key for one in before.columns]
     written = frozenset(key for one in laid_out for key in logs.used_columns(one, keys))

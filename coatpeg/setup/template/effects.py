@@ -29,6 +29,7 @@ from coatpeg.portfolios import counting
 from coatpeg.portfolios.logs import rows
 from coatpeg.portfolios.models import Evidence, LogRow, PocketContent
 from coatpeg.portfolios.writing import lock_portfolios
+from coatpeg.sharing.models import SharedPage
 
 NOTHING = Wanted(PocketKind.EVIDENCE)
 WAITING = (Status.NOT_OPEN, Status.EMPTY, Status.WORKING, Status.SENT_BACK)
@@ -47,6 +48,7 @@ def used(pocket: Pocket) -> bool:
     return (
         Evidence.objects.filter(pocket=pocket).exists()
         or LogRow.objects.filter(pocket=pocket).exists()
+        or SharedPage.objects.filter(pocket=pocket, number__gt=0).exists()
         or HandIn.objects.filter(pockets=pocket).exclude(follows=True, submissions=None).exists()
     )
 

@@ -14027,8 +14027,6 @@ export interface components {
          * @description Somebody who fills a page, or did; students are told no more of each other than this.
          */
         WriterShape: {
-            /** Enrolment */
-            enrolment: number;
             /** Last */
             last: string | null;
             /** Name */
@@ -14038,7 +14036,7 @@ export interface components {
             /** Picture */
             picture: string;
             /** Read */
-            read: string | null;
+            read: boolean;
             /** Sentences */
             sentences: number;
             /** There */

@@ -25,16 +25,18 @@ interface Props {
 export function Names({ editor, passages, people, now, onTakeAway }: Props) {
   const newest = newestOf(passages);
   const tops = useTops(editor, passages);
+  if (passages.every((pieces) => writersOf(pieces).length === 0)) return null;
   const named = new Map(people.map((one) => [one.person, one]));
   return (
-    <div className="pointer-events-none absolute inset-0" aria-hidden={onTakeAway ? undefined : true}>
+    <div className="pointer-events-none absolute inset-0" role="list" aria-label={TEXTS.besideEach}>
       {passages.map((pieces, place) => {
         const writers = writersOf(pieces).slice(0, MOST);
         const top = tops[place];
         if (writers.length === 0 || top === undefined) return null;
         return (
-          <div key={place} style={{ top }} className="absolute right-2 flex w-34 items-start gap-1 @max-xl:left-4 @max-xl:right-4 @max-xl:w-auto">
+          <div key={place} role="listitem" style={{ top }} className="absolute right-2 flex w-34 items-start gap-1 @max-xl:left-4 @max-xl:right-4 @max-xl:w-auto">
             <div className="min-w-0 flex-1 text-xs leading-4 @max-xl:flex @max-xl:gap-3">
+              <span className="sr-only">{TEXTS.beside({ begins: beginning(editor, place) })}</span>
               {writers.map(({ person, at }) => (
                 <Name key={person} writer={named.get(person)} at={at} now={at === 0 || (now.includes(person) && newest.get(person) === at)} />
               ))}
@@ -45,6 +47,14 @@ export function Names({ editor, passages, people, now, onTakeAway }: Props) {
       })}
     </div>
   );
+}
+
+const BEGINNING = 40;
+/** Letters of a passage by which it is named. */
+
+function beginning(editor: Editor, place: number): string {
+  if (editor.isDestroyed || place >= editor.state.doc.childCount) return "";
+  return editor.state.doc.child(place).textContent.slice(0, BEGINNING);
 }
 
 /** When each wrote last, over all passages. */

@@ -7,9 +7,11 @@ import { Bold, Heading2, Italic, List, ListOrdered, Quote, Redo2, Undo2 } from "
 import { useEffect, useLayoutEffect, useState } from "react";
 import { EDITOR } from "../writing/editor/editorTexts";
 import { Tool } from "../writing/editor/Tool";
+import { useSay } from "../ui/Toasts";
 import { mark, Whose } from "./marking";
 import { Names } from "./Names";
 import type { SharedSession, Shown } from "./session";
+import { TEXTS } from "./texts";
 import { passages, wordsOf } from "./whose";
 import type { Piece } from "./whose";
 
@@ -27,6 +29,7 @@ interface Props {
 }
 
 export default function SharedEditor({ session, shown, label, writable, chosen, onTakeAway }: Props) {
+  const say = useSay();
   const [found, setFound] = useState<Piece[][]>([]);
   const editor = useEditor({
     extensions: [
@@ -39,6 +42,8 @@ export default function SharedEditor({ session, shown, label, writable, chosen, 
     // Our policy allows no style that is put into the page; what it needs stands in theme.css.
     injectCSS: false,
     editorProps: {
+      handlePaste: (_view, event) => noFiles(event.clipboardData, say),
+      handleDrop: (_view, event) => noFiles(event.dataTransfer, say),
       attributes: { "aria-label": label, "aria-multiline": "true", "aria-readonly": String(!writable), role: "textbox", class: "rich shared min-h-72 px-4 py-3 text-base outline-none" },
     },
   });
@@ -71,6 +76,13 @@ export default function SharedEditor({ session, shown, label, writable, chosen, 
       </div>
     </div>
   );
+}
+
+/** Pictures and files have no place in a page that many write: said, and kept out. */
+function noFiles(came: DataTransfer | null, say: (text: string) => void): boolean {
+  if (!came || came.files.length === 0) return false;
+  say(TEXTS.noFiles);
+  return true;
 }
 
 function Bar({ editor, label }: { editor: Editor; label: string }) {

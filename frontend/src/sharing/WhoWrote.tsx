@@ -13,8 +13,8 @@ interface Props {
 export function WhoWrote({ people, chosen, onChoose }: Props) {
   const wrote = people.filter((one) => one.last !== null);
   const there = people.filter((one) => one.last === null && one.there);
-  const read = there.filter((one) => one.read !== null);
-  const not = there.filter((one) => one.read === null);
+  const read = there.filter((one) => one.read);
+  const not = there.filter((one) => !one.read);
   return (
     <section aria-labelledby="who-wrote-what" className="flex flex-col gap-2">
       <h2 id="who-wrote-what" className="text-base font-bold">

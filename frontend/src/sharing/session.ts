@@ -14,6 +14,8 @@ import { Authors } from "./whose";
 
 const AGAIN = 3000;
 /** Milliseconds until the next try while the server is away. */
+const REFUSED_AGAIN = 10_000;
+/** The same where it is refused: until it is open again, or for good. */
 const KEPT_AFTER = 150;
 /** Milliseconds of rest after which what was written is kept in this browser. */
 const TOLD_AFTER = 30_000;
@@ -229,7 +231,7 @@ export class SharedSession {
       this.waits = error.status === 403;
       this.show({ at, problem: error, closed: this.shown.closed || error.title });
     } else this.show({ at: "away" });
-    this.later(AGAIN);
+    this.later(error instanceof Problem && !error.away ? REFUSED_AGAIN : AGAIN);
   }
 
   /** What an earlier opening kept and never got to the server: into the page, and to the server under its own id. */
