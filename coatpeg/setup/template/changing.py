@@ -146,9 +146,10 @@ def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
     laid_out = (pocket, *(pocket.laid.all() if pocket.section.repeats else ()))
     with_work = max(working.get(one.pk, 0) for one in laid_out)
     refuse_other_kind(pocket.title, PocketKind(pocket.kind), plan.kind, with_work)
-    # What was written together a moment ago lies in no portfolio yet.
-    together = max(with_work, int(SharedPage.objects.filter(pocket__in=laid_out, number__gt=0).exists()))
-    refuse_other_sharing(pocket.title, Shared(pocket.shared), plan.shared, together)
+    if plan.shared != pocket.shared and not with_work:
+        # What was written together a moment ago lies in no portfolio yet.
+        with_work = SharedPage.objects.filter(pocket__in=laid_out, number__gt=0).count()
+    refuse_other_sharing(pocket.title, Shared(pocket.shared), plan.shared, with_work)
     checked, before = plan.checked(), log_from_data(pocket.log)
     keys = [one.key for one in before.columns]
     written = frozenset(key for one in laid_out for key in logs.used_columns(one, keys))
