@@ -24,7 +24,7 @@ from coatpeg.people.access import Standings, require
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
 from coatpeg.portfolios.finding import portfolio_for
-from coatpeg.sharing import finding, rows, settling, written
+from coatpeg.sharing import finding, pages, rows, settling, written
 from coatpeg.sharing.models import SharedPage, SharedReader, SharedWriter
 from coatpeg.sharing.rows import Locked, PageRow
 
@@ -65,7 +65,7 @@ def opened(person: Person, page: SharedPage, now: datetime) -> dict[str, Any]:
         "id": page.pk,
         "number": state.number,
         "data": b64encode(state.data).decode(),
-        "client": None if reason else _new_writer(page, person, now),
+        "client": None if reason else new_writer(page, person, now),
         "closed": reason,
         "may_lead": decide(Action.LEAD_SHARED, standings).allowed,
         **_said_by_staff(row),
@@ -110,8 +110,7 @@ def _came(page: PageRow, after: int) -> dict[str, Any]:
     if after >= page.number:
         return {"data": None, "updates": []}
     if after < page.dropped or page.number - after > MANY:
-        kept = SharedPage.objects.get(pk=page.pk)
-        return {"data": b64encode(settling.put_together(kept).data).decode(), "updates": []}
+        return {"data": b64encode(settling.put_together(page.pk).data).decode(), "updates": []}
     return {
         "data": None,
         "updates": [
@@ -140,7 +139,8 @@ def take(
         locked = rows.lock(page.pk)
         _own_id(locked, page, client, person)
         clocks = {int(one): clock for one, clock in locked.clocks.items()}
-        taken = accepting.accept(update, client, clocks)
+        kinds = accepting.Kinds.from_data(locked.kinds)
+        taken = accepting.accept(update, client, clocks, kinds)
         page = page._replace(number=locked.number, closed_at=locked.closed_at)
         reason = why_closed(page, standings, school_calendar().local_day(now))
         if taken.nothing:
@@ -153,6 +153,10 @@ def take(
                 where=page.title,
                 fix="Take something off it, or go on in another pocket. What you wrote stays on this device.",
             )
+        if taken.builds:
+            pages.refuse_unfit(settling.put_together(page.pk).data, data, update)
+        if kinds.changed:
+            locked.kinds.update(kinds.as_data())
         if taken.end > taken.start:
             locked.clocks[str(client)] = taken.end
         note(locked, person.pk, taken.end - taken.start, taken.away)
@@ -214,7 +218,7 @@ def _raw(update: str) -> bytes:
         raise blocks.broken() from error
 
 
-def _new_writer(page: SharedPage, person: Person, now: datetime) -> int:
+def new_writer(page: SharedPage, person: Person, now: datetime) -> int:
     """A writer id that no other has on this page. Each opening has its own: two tabs with one would write over each
     other.
     """

@@ -7,7 +7,6 @@ own and keep their authors and times. Everything is an update like any other, so
 
 from __future__ import annotations
 
-import secrets
 from base64 import b64encode
 from collections import deque
 from collections.abc import Callable, Iterator
@@ -20,13 +19,13 @@ from pycrdt import Doc, XmlFragment
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import texts
-from coatpeg.core.sharing import blocks
+from coatpeg.core.sharing import accepting, blocks
 from coatpeg.core.sharing.order import passages
 from coatpeg.events.recording import Deed, deed
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
 from coatpeg.sharing import exchanging, finding, pages, rows, settling
-from coatpeg.sharing.models import SharedMoment, SharedPage, SharedSpan, SharedTaken, SharedWriter
+from coatpeg.sharing.models import SharedMoment, SharedPage, SharedSpan, SharedTaken
 
 LONGEST_QUESTION = 500
 
@@ -136,12 +135,6 @@ def _copy(root: XmlFragment, before: Doc[Any], place: int, to: int) -> None:
         pages.dress(root.children[to], old)
 
 
-def _new_id(page: SharedPage, person: Person, now: datetime) -> int:
-    client = 1 + secrets.randbelow(exchanging.HIGHEST_ID - 1)
-    SharedWriter.objects.create(page=page, client=client, person=person, at=now)
-    return client
-
-
 def _add(page: SharedPage, person: Person, of: Doc[Any], act: Callable[[XmlFragment], None], now: datetime) -> None:
     """Do something to a page as its staff and put it to the updates; its author is said by ``_again``."""
     client = of.client_id
@@ -149,6 +142,10 @@ def _add(page: SharedPage, person: Person, of: Doc[Any], act: Callable[[XmlFragm
     update = blocks.read(data)
     locked = rows.lock(page.pk)
     mine = update.blocks.get(client, [])
+    kinds = accepting.Kinds.from_data(locked.kinds)
+    for block in mine:
+        kinds.add(block)
+    locked.kinds.update(kinds.as_data())
     if mine:
         locked.clocks[str(client)], locked.owners[str(client)] = mine[-1].end, person.pk
     away: dict[int, int] = {}
@@ -173,7 +170,7 @@ def _again(
 
     ``only``: the one passage of before that is put again; None: all of them.
     """
-    client = _new_id(page, person, now)
+    client = exchanging.new_writer(page, person, now)
     of = pages.document([settling.put_together(page).data], client)
     _add(page, person, of, put, now)
     said = pages.said(before, settling.spans_of(page))

@@ -34,6 +34,8 @@ class SharedPage(KeptText):
     """Up to which number its text goes."""
     parts = models.JSONField(default=dict)
     """Words and sentences of each person (id) in what was settled last."""
+    kinds = models.JSONField(default=dict)
+    """Which ticks are elements or texts (``core.sharing.accepting.Kinds``)."""
     size = models.PositiveIntegerField(default=0)
     """Characters of its rich text when it was settled last."""
     since_moment = models.JSONField(default=dict)

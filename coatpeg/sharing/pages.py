@@ -6,6 +6,7 @@ The document is Yjs's, read and merged by y-crdt; its root is an XML fragment wh
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Callable, Iterable, Mapping
 from html import escape
 from typing import Any
@@ -14,7 +15,7 @@ from pycrdt import Doc, XmlElement, XmlFragment, XmlText
 
 from coatpeg.core.errors import Stale
 from coatpeg.core.portfolios import rich
-from coatpeg.core.sharing import blocks, order
+from coatpeg.core.sharing import accepting, blocks, order
 from coatpeg.core.sharing.authors import Authors, Said, Span, said_in
 from coatpeg.core.sharing.blocks import ROOT
 from coatpeg.portfolios import rich_pages
@@ -32,12 +33,64 @@ _MARKS: Mapping[str, str] = {"bold": "strong", "italic": "em", "underline": "u",
 
 
 def document(updates: Iterable[bytes], client: int | None = None) -> Doc[Any]:
-    """The document that updates make, in any order; ``client`` is the writer id of what is done to it here."""
+    """The document that updates make, in any order; ``client`` is the writer id of what is done to it here.
+
+    What y-crdt cannot put into it is left out: one update must not take the page away from everybody.
+    """
     made: Doc[Any] = Doc(client_id=client) if client is not None else Doc()
     made.get(ROOT, type=XmlFragment)
     for one in updates:
-        made.apply_update(one)
+        if not _applied(made, one):
+            logging.getLogger("coatpeg").error("an update of a shared page cannot be put into it and is left out")
     return made
+
+
+def _applied(to: Doc[Any], update: bytes) -> bool:
+    """Put an update into a document; False where y-crdt refuses it, or stumbles over it."""
+    try:
+        to.apply_update(update)
+    except Exception:  # noqa: BLE001 - of several kinds
+        return False
+    except BaseException as error:
+        # What a panic of its language becomes is no ``Exception``.
+        if type(error).__name__ != "PanicException":
+            raise
+        return False
+    return True
+
+
+def refuse_unfit(page: bytes, data: bytes, update: blocks.Update) -> None:
+    """``Invalid`` where an update that builds something makes of a page what no page is."""
+    before = document([page] if page else [])
+    known = _kinds_in(page)
+    for block in (one for of in update.blocks.values() for one in of):
+        holder = known.get(block.parent) if isinstance(block.parent, blocks.Id) else None
+        if holder is None or block.kind in ("type", "deleted", "collected"):
+            continue
+        if holder[0] != "type" or bool(holder[1]) != (block.under is not None):
+            raise blocks.broken()  # letters lie in texts, values in elements
+    wrong = accepting.nesting(_tree(before))
+    if not _applied(before, data) or accepting.nesting(_tree(before)) > wrong:
+        raise blocks.broken()
+
+
+def _kinds_in(page: bytes) -> dict[blocks.Id, tuple[str, Any]]:
+    """What each block of a page is, by its first tick."""
+    if not page:
+        return {}
+    return {one.id: (one.kind, one.value) for of in blocks.read(page).blocks.values() for one in of}
+
+
+def _tree(of: Doc[Any]) -> list[Any]:
+    """The elements of a page as (name, what it holds)."""
+    with of.transaction():
+        return [_branch(one) for one in root(of).children]
+
+
+def _branch(node: Any) -> tuple[str, list[Any]]:
+    if isinstance(node, XmlText):
+        return accepting.TEXT, []
+    return str(node.tag), [_branch(one) for one in node.children]
 
 
 def root(of: Doc[Any]) -> XmlFragment:

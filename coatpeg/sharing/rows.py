@@ -45,6 +45,7 @@ class Locked(NamedTuple):
     owners: dict[str, int]
     since_moment: dict[str, list[int]]
     size: int
+    kinds: dict[str, Any]
 
 
 _PAGE = Prepared(
@@ -70,7 +71,7 @@ _LOCKED = Prepared(
     lambda pk: (
         SharedPage.objects.select_for_update()
         .filter(pk=pk)
-        .values_list("number", "closed_at", "settling", "clocks", "owners", "since_moment", "size")
+        .values_list("number", "closed_at", "settling", "clocks", "owners", "since_moment", "size", "kinds")
     )
 )
 _UPDATES = Prepared(
@@ -140,7 +141,7 @@ _INSERT = (
     " VALUES (%s, %s, %s, %s, %s, %s, %s, %s)"
 )
 _UPDATE = (
-    f"UPDATE {SharedPage._meta.db_table} SET number = %s, clocks = %s, owners = %s, since_moment = %s,"
+    f"UPDATE {SharedPage._meta.db_table} SET number = %s, clocks = %s, owners = %s, since_moment = %s, kinds = %s,"
     " changed_at = %s, settling = 1 WHERE id = %s"
 )
 
@@ -153,6 +154,6 @@ def write(
     at = connection.ops.adapt_datetimefield_value(now)
     with connection.cursor() as cursor:
         cursor.execute(_INSERT, [page_id, number, client, *ticks, person, at, data])
-        json = [orjson.dumps(one).decode() for one in (locked.clocks, locked.owners, locked.since_moment)]
+        json = [orjson.dumps(one).decode() for one in (locked.clocks, locked.owners, locked.since_moment, locked.kinds)]
         cursor.execute(_UPDATE, [number, *json, at, page_id])
     return number

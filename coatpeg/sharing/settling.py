@@ -40,7 +40,7 @@ class State(NamedTuple):
     data: bytes
 
 
-def put_together(page: SharedPage) -> State:
+def put_together(page: SharedPage | int) -> State:
     """A page as it is now: its kept state and what came since. Two queries."""
     kept = SharedState.objects.filter(page=page).values_list("number", "data").first() or (0, b"")
     newer = list(

@@ -168,6 +168,31 @@ class Refused(SharingCase):
         elsewhere.write("For the menu.")
         self.refused(422, one, elsewhere.update(), client=elsewhere.page["client"])
 
+    def test_words_inside_of_words_are_refused_and_take_the_page_away_from_nobody(self) -> None:
+        one, _ = self.pair()
+        one.write("First.")
+        one.exchange()
+        own = one.page["client"]
+        # A text of its own (kind 7, type 6) whose parent is the second tick: letters, which hold nothing.
+        number = bytearray()
+        while own >= 0x80:
+            number.append(own & 0x7F | 0x80)
+            own >>= 7
+        number.append(own)
+        bad = bytes([1, 1, *number, 8, 7, 0, *number, 2, 6, 0])
+        body = {"after": 0, "client": one.page["client"], "update": b64encode(bad).decode()}
+        self.problem(422, one.person, "POST", f"{one.address}/exchange", body)
+        self.assertEqual(self.device(self.josh).words, ["First."])
+        # Had it come in all the same, the page would still be there.
+        page = SharedPage.objects.get()
+        SharedUpdate.objects.create(
+            page=page, number=2, client=one.page["client"], start=8, end=9, person=one.person, at=NOW, data=bad
+        )
+        SharedPage.objects.update(number=2)
+        with self.assertLogs("coatpeg", "ERROR"):
+            self.settle()
+        self.assertEqual(self.device(self.josh).words, ["First."])
+
     def test_a_page_that_is_full_takes_no_more_and_lets_words_be_taken_off(self) -> None:
         one, _ = self.pair()
         one.write("word " * 55_000)

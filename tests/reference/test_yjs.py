@@ -89,11 +89,12 @@ class Yjs(SimpleTestCase):
         clients = told["clients"]
         assert isinstance(clients, list)
         clocks: dict[int, int] = {}
+        kinds = accepting.Kinds()
         doc: Doc[object] = Doc()
         doc.get("page", type=XmlFragment)
         for at, data in told["sent"]:  # type: ignore[attr-defined]  # a list of pairs
             raw = base64.b64decode(data)
-            taken = accepting.accept(blocks.read(raw), clients[at], clocks)
+            taken = accepting.accept(blocks.read(raw), clients[at], clocks, kinds)
             clocks[clients[at]] = taken.end
             doc.apply_update(raw)
         words = [

@@ -4,12 +4,16 @@ Decided here: an update brings new blocks of one writer id, given to its sender 
 comes again without harm (a device sends once more what it had no answer for). It is refused as a whole where it leaves
 ticks out, builds on what the server does not have, bears another's id, or holds what no page of ours does. Taking
 others' words away is allowed: how many ticks of theirs it takes is counted.
+
+Letters stand beside letters and elements beside elements: a letter between two paragraphs would stop the editor
+of everybody who has the page open. So it is kept which ticks are elements or texts (``Kinds``). What an element may
+hold is told by the page as it would be (``nesting``), and asked only where something is built.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
 from typing import Any
 
 from coatpeg.core.errors import Invalid, Stale
@@ -25,10 +29,21 @@ ELEMENTS: Mapping[str, frozenset[str]] = {
     "listItem": frozenset(),
     "blockquote": frozenset(),
     "hardBreak": frozenset(),
-    "horizontalRule": frozenset(),
-    "codeBlock": frozenset({"language"}),
 }
 """The elements of a page, with their attributes."""
+_BLOCKS = ("paragraph", "heading", "bulletList", "orderedList", "blockquote")
+TEXT = ""
+NESTING: Mapping[str, tuple[str, ...]] = {
+    ROOT: _BLOCKS,
+    "paragraph": (TEXT, "hardBreak"),
+    "heading": (TEXT, "hardBreak"),
+    "bulletList": ("listItem",),
+    "orderedList": ("listItem",),
+    "listItem": _BLOCKS,
+    "blockquote": _BLOCKS,
+    "hardBreak": (),
+}
+"""What each may hold; a text has no name."""
 MARKS = ("bold", "italic", "underline", "strike", "code", "link")
 _TAKEN = ("collected", "deleted", "string", "format", "type", "any", "json")
 
@@ -40,6 +55,8 @@ class Taken:
     start: int
     end: int
     away: Mapping[int, int]
+    builds: bool = False
+    """Whether it makes elements, or puts something into one that was known before: then the page is asked, too."""
 
     @property
     def nothing(self) -> bool:
@@ -47,10 +64,60 @@ class Taken:
         return self.start == self.end and not self.away
 
 
-def accept(update: Update, client: int, clocks: Mapping[int, int]) -> Taken:
+@dataclass(slots=True)
+class Kinds:
+    """Which ticks are elements or texts (by writer id), and which may have been: they were taken away as they came."""
+
+    types: dict[int, set[int]] = field(default_factory=dict)
+    either: dict[int, list[tuple[int, int]]] = field(default_factory=dict)
+
+    def is_type(self, one: Id) -> bool:
+        """Whether a tick is surely an element or text."""
+        return one.clock in self.types.get(one.client, ()) and not self.is_either(one)
+
+    def is_letter(self, one: Id) -> bool:
+        """Whether a tick is surely none."""
+        return one.clock not in self.types.get(one.client, ()) and not self.is_either(one)
+
+    def is_either(self, one: Id) -> bool:
+        """Whether nobody knows any more what a tick was."""
+        return any(start <= one.clock < end for start, end in self.either.get(one.client, ()))
+
+    changed: bool = False
+
+    def add(self, block: Block) -> None:
+        """Take a new block's ticks in."""
+        if block.kind == "type":
+            self.types.setdefault(block.id.client, set()).add(block.id.clock)
+        elif block.kind in ("deleted", "collected"):
+            self.either.setdefault(block.id.client, []).append((block.id.clock, block.end))
+        else:
+            return
+        self.changed = True
+
+    def as_data(self) -> dict[str, Any]:
+        """As plain data, to be kept."""
+        clients = self.types.keys() | self.either.keys()
+        return {
+            str(one): [sorted(self.types.get(one, ())), [list(span) for span in self.either.get(one, ())]]
+            for one in clients
+        }
+
+    @classmethod
+    def from_data(cls, data: Mapping[str, Any]) -> Kinds:
+        """The reverse of ``as_data``."""
+        found = cls()
+        for client, (types, either) in data.items():
+            found.types[int(client)] = set(types)
+            found.either[int(client)] = [(start, end) for start, end in either]
+        return found
+
+
+def accept(update: Update, client: int, clocks: Mapping[int, int], kinds: Kinds) -> Taken:
     """Judge an update that comes under a writer id; ``clocks`` are the ticks known of each.
 
-    ``Invalid`` where it holds what it must not, ``Stale`` where something before it is missing.
+    ``Invalid`` where it holds what it must not, ``Stale`` where something before it is missing. ``kinds`` learns
+    what is new.
     """
     for writer, blocks in update.blocks.items():
         if blocks[-1:] and writer != client and blocks[-1].end > clocks.get(writer, 0):
@@ -63,10 +130,55 @@ def accept(update: Update, client: int, clocks: Mapping[int, int]) -> Taken:
         raise _missing()
     end = max(known, mine[-1].end if mine else 0)
     within = {**clocks, client: end}
-    for block in mine:
-        if block.end > known:
-            _check(block, within)
-    return Taken(known, end, _away(update, client, within))
+    new = {block.id.clock: block for block in mine if block.end > known}
+    builds = False
+    for block in new.values():
+        _check(block, within)
+        kinds.add(block)
+    for block in new.values():
+        _check_beside(block, kinds)
+        builds = _check_within(block, new, client) or builds
+    return Taken(known, end, _away(update, client, within), builds)
+
+
+def _check_beside(block: Block, kinds: Kinds) -> None:
+    """Letters stand beside letters, elements beside elements; a value follows the value before it."""
+    for one in (block.origin, block.right):
+        if one is None or block.kind in ("deleted", "collected"):
+            continue
+        if kinds.is_letter(one) if block.kind == "type" else kinds.is_type(one):
+            raise _unfit(block.kind)
+
+
+def _check_within(block: Block, new: Mapping[int, Block], client: int) -> bool:
+    """Whether something is built: an element, or something put into one that was known before."""
+    if not isinstance(block.parent, Id):
+        if block.parent is not None and block.kind not in ("type", "deleted"):
+            raise _unfit(block.kind)
+        return block.kind == "type"
+    holder = new.get(block.parent.clock) if block.parent.client == client else None
+    if holder is None or block.kind == "type":
+        return True
+    if holder.kind != "type" or bool(holder.value) != (block.under is not None):
+        raise _unfit(block.kind)  # letters lie in texts, values in elements
+    return False
+
+
+def nesting(tree: Iterable[Any]) -> int:
+    """How many elements of a page hold what they may not; of none new ones are taken. Each is a (name, what it holds).
+
+    An item of a list begins with a paragraph, as the editor has it.
+    """
+    return _wrong(ROOT, tree)
+
+
+def _wrong(name: str, held: Iterable[Any]) -> int:
+    inside = list(held)
+    allowed = NESTING.get(name, ())
+    wrong = sum(child not in allowed for child, _ in inside)
+    if name == "listItem" and inside and inside[0][0] != "paragraph":
+        wrong += 1
+    return wrong + sum(_wrong(child, of) for child, of in inside if child != TEXT)
 
 
 def _away(update: Update, client: int, within: Mapping[int, int]) -> dict[int, int]:

@@ -16,7 +16,7 @@ from typing import NamedTuple
 
 from coatpeg.core.portfolios import texts
 from coatpeg.core.portfolios.texts import Counts
-from coatpeg.core.sharing.blocks import utf16
+from coatpeg.core.sharing.blocks import cut, utf16
 from coatpeg.core.sharing.order import Run
 
 SITTING = timedelta(minutes=1)
@@ -82,21 +82,13 @@ class Authors:
             span = spans[place] if place >= 0 else None
             if span is None or span.end <= at:
                 until = min(end, spans[place + 1].start if place + 1 < len(spans) else end)
-                mine, words = _first(words, until - at)
+                mine, words = cut(words, until - at)
                 yield Said(-1, None, mine)
             else:
                 until = min(end, span.end)
-                mine, words = _first(words, until - at)
+                mine, words = cut(words, until - at)
                 yield Said(span.person, span.at, mine)
             at = until
-
-
-def _first(words: str, units: int) -> tuple[str, str]:
-    """Words cut after some UTF-16 units."""
-    if utf16(words) == len(words):
-        return words[:units], words[units:]
-    raw = words.encode("utf-16-le", "surrogatepass")
-    return raw[: 2 * units].decode("utf-16-le", "replace"), raw[2 * units :].decode("utf-16-le", "replace")
 
 
 @dataclass(frozen=True, slots=True)

@@ -204,6 +204,14 @@ def utf16(words: str) -> int:
     return len(words) if words.isascii() else len(words.encode("utf-16-le", "surrogatepass")) // 2
 
 
+def cut(words: str, at: int) -> tuple[str, str]:
+    """Words cut at a UTF-16 code unit; half a letter becomes a replacement character, as in every browser."""
+    if utf16(words) == len(words):
+        return words[:at], words[at:]
+    raw = words.encode("utf-16-le", "surrogatepass")
+    return raw[: 2 * at].decode("utf-16-le", "replace"), raw[2 * at :].decode("utf-16-le", "replace")
+
+
 def read(data: bytes) -> Update:
     """The blocks of an update; ``Invalid`` where it is broken off, goes on after its end, or holds what none does."""
     reader = _Reader(data)

@@ -14,7 +14,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
-from coatpeg.core.sharing.blocks import Block, Id, Update, utf16
+from coatpeg.core.sharing.blocks import Block, Id, Update, cut, utf16
 
 
 class Run(NamedTuple):
@@ -89,7 +89,7 @@ class _Page:
             block.right,
         )
         if block.kind == "string":
-            block.value, rest.value = _cut(block.value, at)
+            block.value, rest.value = cut(block.value, at)
         elif isinstance(block.value, list):
             block.value, rest.value = block.value[:at], block.value[at:]
         block.length = at
@@ -100,14 +100,6 @@ class _Page:
         self.items[block.id.client].insert(place + 1, made)
         self.starts[block.id.client].insert(place + 1, rest.id.clock)
         return made
-
-
-def _cut(words: str, at: int) -> tuple[str, str]:
-    """A string cut at a UTF-16 code unit; half a letter becomes a replacement character, as in every browser."""
-    if words.isascii() or utf16(words) == len(words):
-        return words[:at], words[at:]
-    raw = words.encode("utf-16-le", "surrogatepass")
-    return raw[: 2 * at].decode("utf-16-le", "replace"), raw[2 * at :].decode("utf-16-le", "replace")
 
 
 def passages(update: Update) -> list[list[Run]]:

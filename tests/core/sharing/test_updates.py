@@ -134,7 +134,47 @@ class Accepting(SimpleTestCase):
         self.root.children.append(passage("First."))
 
     def taken(self, data: bytes, clocks: dict[int, int] | None = None, client: int = 7) -> accepting.Taken:
-        return accepting.accept(read(data), client, clocks or {})
+        kinds = accepting.Kinds()
+        for block in read(self.doc.get_update()).blocks[7] if clocks else []:
+            kinds.add(block)
+        return accepting.accept(read(data), client, clocks or {}, kinds)
+
+    def test_letters_stand_beside_letters_and_elements_beside_elements(self) -> None:
+        # Passage, text, then the six letters: ticks 0, 1, 2 to 7.
+        kinds = accepting.Kinds({7: {0, 1}})
+        letter, element = blocks.Id(7, 3), blocks.Id(7, 0)
+        for kind, value, beside, fits in (
+            ("string", "x", letter, True),
+            ("string", "x", element, False),
+            ("format", ("bold", {}), element, False),
+            ("type", "paragraph", element, True),
+            ("type", "paragraph", letter, False),
+        ):
+            block = blocks.Block(blocks.Id(9, 0), 1, kind, value, beside)
+            with self.subTest(f"{kind} {beside}"):
+                update = blocks.Update({9: [block]})
+                if fits:
+                    accepting.accept(update, 9, {7: 8}, kinds)
+                else:
+                    self.assertRaises(Invalid, accepting.accept, update, 9, {7: 8}, accepting.Kinds({7: {0, 1}}))
+
+    def test_what_an_element_may_hold(self) -> None:
+        text = ("", [])
+        fits = [("paragraph", [text]), ("bulletList", [("listItem", [("paragraph", [text])])])]
+        self.assertEqual(accepting.nesting(fits), 0)
+        for wrong in (
+            [("paragraph", [("paragraph", [])])],
+            [("listItem", [])],
+            [text],
+            [("bulletList", [("listItem", [("heading", [text])])])],
+        ):
+            self.assertEqual(accepting.nesting(wrong), 1, wrong)
+
+    def test_kinds_are_kept_as_data(self) -> None:
+        kinds = accepting.Kinds({7: {0, 1}}, {8: [(3, 9)]})
+        again = accepting.Kinds.from_data(kinds.as_data())
+        self.assertTrue(again.is_type(blocks.Id(7, 1)) and again.is_either(blocks.Id(8, 8)))
+        self.assertTrue(again.is_letter(blocks.Id(7, 2)) and not again.is_letter(blocks.Id(8, 3)))
 
     def test_new_ticks_are_counted_from_what_is_known(self) -> None:
         found = self.taken(self.doc.get_update())
