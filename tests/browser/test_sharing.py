@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 import re
 
 from playwright.sync_api import Locator, Page, expect
@@ -134,6 +135,33 @@ class Sharing(BrowserCase):
         self.assertEqual(Submission.objects.count(), 2)
         frozen = {made.snapshot["pockets"][0]["evidence"][0]["text"] for made in Submission.objects.all()}
         self.assertEqual(frozen, {"The thunder comes too late. People hear it."})
+
+    def test_whatever_the_editor_makes_is_taken_from_two_who_do_it_at_once(self) -> None:
+        pages = [self.opened(self.thandi), self.opened(self.josh)]
+        dealer = random.Random(15)
+        keys = ("Enter", "Enter", "Backspace", "Home", "ArrowUp", "Control+b", "Control+z", "Shift+ArrowLeft", "Delete")
+        tools = ("List", "Numbered list", "Heading", "Quotation", "Bold")
+        for page in pages:
+            self.text(page).click()
+        for _ in range(90):
+            page = dealer.choice(pages)
+            what = dealer.random()
+            if what < 0.5:
+                page.keyboard.type(dealer.choice(("rain ", "é", "😀", "hook. ", "the sign")))
+            elif what < 0.85:
+                page.keyboard.press(dealer.choice(keys))
+            else:
+                page.get_by_role("button", name=dealer.choice(tools), exact=True).click()
+        for page in pages:
+            page.keyboard.type(" done")
+            expect(page.get_by_text("Everything is saved")).to_be_visible()
+        for page in pages:
+            expect(self.text(page)).to_have_text(re.compile("done.*done", re.DOTALL))
+        first, second = (self.text(page).inner_text() for page in pages)
+        self.assertEqual(first, second)
+        settling.settle(SharedPage.objects.get().pk, self.now)
+        kept = Evidence.objects.get(portfolio=self.thandi, pocket=self.plan).text
+        self.assertEqual("".join(kept.split()), "".join(first.split()))
 
     def test_an_earlier_moment_is_looked_at_and_brought_back_by_keys(self) -> None:
         student = self.opened(self.thandi)
