@@ -20,7 +20,7 @@ from django.db import transaction
 from coatpeg.core.errors import Invalid, Refused
 from coatpeg.core.policy import Action, decide
 from coatpeg.core.sharing import accepting, blocks
-from coatpeg.people.access import Standings, require
+from coatpeg.people.access import Standings, follower, require
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
 from coatpeg.portfolios.finding import portfolio_for
@@ -58,7 +58,7 @@ def opened(person: Person, page: SharedPage, now: datetime) -> dict[str, Any]:
     row = rows.page_row(page.pk)
     standings = finding.require_on_page(person, Action.SEE_SHARED, row, today)
     state = settling.put_together(page)
-    reason = why_closed(row, standings, today)
+    reason = why_closed(row, person, standings, today)
     if decide(Action.WRITE_SHARED, standings).allowed:
         SharedReader.objects.update_or_create(page=page, person=person, defaults={"at": now})
     return {
@@ -84,7 +84,7 @@ def exchange(
     if client is not None and update:
         page, reason = take(person, page, client, _raw(update), standings, now)
     else:
-        reason = why_closed(page, standings, today)
+        reason = why_closed(page, person, standings, today)
     came = _came(page, after)
     return {
         "number": page.number,
@@ -142,7 +142,7 @@ def take(
         kinds = accepting.Kinds.from_data(locked.kinds)
         taken = accepting.accept(update, client, clocks, kinds)
         page = page._replace(number=locked.number, closed_at=locked.closed_at)
-        reason = why_closed(page, standings, school_calendar().local_day(now))
+        reason = why_closed(page, person, standings, school_calendar().local_day(now))
         if taken.nothing:
             return page, reason
         if reason:
@@ -186,8 +186,11 @@ def note(locked: Locked, person: int, added: int, away: Mapping[int, int]) -> No
 CLOSED = "Your teacher has closed this page for now."
 
 
-def why_closed(page: PageRow, standings: Standings, today: date) -> str:
-    """Why nobody, or not this person, writes on a page now; empty where they may."""
+def why_closed(page: PageRow, person: Person, standings: Standings, today: date) -> str:
+    """Why nobody, or not this person, writes on a page now; empty where they may.
+
+    A lock is each one's own: to whom it was sent back goes on, while what the others handed in stays as it was.
+    """
     decision = decide(Action.WRITE_SHARED, standings)
     if not decision.allowed:
         return decision.because
@@ -198,9 +201,9 @@ def why_closed(page: PageRow, standings: Standings, today: date) -> str:
     if page.opens and page.opens > today:
         return f"“{page.title}” opens on {page.opens:%a %-d %b}."
     held = rows.holds_on(page.pocket_id, page.group_id)
-    there = set(finding.members_of(page, today).values_list("pk", flat=True)) if held else set()
+    mine = follower(person, page.group_id)[1] if held else None
     for handin, title, enrolment in held:
-        if enrolment in there:
+        if enrolment == mine:
             return f"It is locked: handed in for “{title}”." if handin else f"It is locked by {title}."
     return ""
 

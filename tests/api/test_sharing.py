@@ -22,7 +22,7 @@ from coatpeg.web.recheck import differences
 from tests.api.case import ApiCase
 from tests.api.test_races import at_once
 from tests.background import run_waiting
-from tests.builders import NOW, adjust, klass
+from tests.builders import NOW, adjust, klass, mark
 from tests.devices import Device, new_text
 
 
@@ -523,6 +523,18 @@ class HandedIn(SharingCase):
         self.two.exchange()
         self.two.write("Going on.")
         self.two.exchange()
+
+    def test_to_whom_it_is_sent_back_mends_it_and_what_the_others_handed_in_stays(self) -> None:
+        made = self.press(self.josh)
+        mark(self.plot.lead, Submission.objects.get(pk=made["id"]), accept=False)
+        fresh = self.device(self.josh, self.script)
+        fresh.write("Mended.")
+        fresh.exchange()
+        self.assertIn("handed in", self.device(self.thandi, self.script).page["closed"])
+        self.settle()
+        texts = {one.portfolio_id: one.text for one in Evidence.objects.filter(pocket=self.script)}
+        self.assertIn("Mended.", texts[self.josh.pk])
+        self.assertNotIn("Mended.", texts[self.thandi.pk])
 
     def test_with_a_pocket_of_ones_own_among_them_each_hands_in_alone(self) -> None:
         alone = self.plot.handin(self.script, self.plot.pocket("My research", "page"), title="Research")
