@@ -13,7 +13,18 @@ from coatpeg.core.policy import Role
 from coatpeg.core.portfolios.texts import Measure
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.outlines.rich_text import clean, clean_starter
-from coatpeg.people.models import Enrolment, Period, PeriodMembership, Person, StaffRole, TeachingGroup
+from coatpeg.people.groups import first_set
+from coatpeg.people.models import (
+    Enrolment,
+    GroupMember,
+    GroupSet,
+    Period,
+    PeriodMembership,
+    Person,
+    StaffRole,
+    TeachingGroup,
+    WorkingGroup,
+)
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.web.demo import PASSWORD
 
@@ -123,6 +134,22 @@ def put_in_periods(into: TeachingGroup, students: list[Kept], names: tuple[str, 
     PeriodMembership.objects.bulk_create(
         PeriodMembership(enrolment=one.enrolment, period=made[place % len(made)], first=first)
         for place, one in enumerate(students)
+    )
+    return made
+
+
+def group_set(of: TeachingGroup, name: str) -> GroupSet:
+    """A set of groups; the first one is that of the class list."""
+    return GroupSet.objects.create(group=of, name=name)
+
+
+def working_group(
+    of: TeachingGroup, name: str, students: list[Kept], first: date, inside: GroupSet | None = None
+) -> WorkingGroup:
+    """A working group, of the class's first set unless another is given."""
+    made = WorkingGroup.objects.create(group=of, of=inside or first_set(of), name=name)
+    GroupMember.objects.bulk_create(
+        GroupMember(workinggroup=made, enrolment=one.enrolment, first=first) for one in students
     )
     return made
 

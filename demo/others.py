@@ -75,10 +75,9 @@ def crew(
         },
     )
     _scenes(group, teacher, days, start)
+    building.group_set(group, "Crews")
     for place, name in enumerate(("Lights", "Sound", "Set")):
-        WorkingGroup.objects.create(group=group, name=name).members.set(
-            one.enrolment for one in students[place * 3 : place * 3 + 3]
-        )
+        building.working_group(group, name, students[place * 3 : place * 3 + 3], days.monday)
     for title, week in (("Set model", 7), ("Prompt book", 10)):
         plan = Plan(title, (pockets[title].pk,), days.of(week - 2, 0), Due(days.of(week, 4)), points=Decimal(20))
         if title == "Set model":
@@ -87,7 +86,14 @@ def crew(
         set_handin(teacher, group.pk, plan, start)
     log = Plan("Backstage log", (pockets["Backstage log"].pk,), days.of(8, 0), Due(days.of(9, 4)), since_last=True)
     series.set_series(teacher, group.pk, log, Repeat(1, days.of(13, 4)), start)
+    acts = building.group_set(group, "Acts")
+    acts.chosen_until, acts.most = days.of(16, 4), 3
+    acts.save()
+    for name, inside in (("Harvest act", students[1:3]), ("Storm act", students[5:6]), ("Feast act", [])):
+        building.working_group(group, name, inside, days.today, acts)
     together.crew(teacher, pockets, students, now)
+    script = Plan("Cue script", (pockets["Cue script"].pk,), days.of(8, 0), Due(days.of(10, 4)), points=Decimal(20))
+    together.sound_hands_in(students, set_handin(teacher, group.pk, script, start), now)
 
 
 REHEARSALS = [

@@ -9,6 +9,8 @@ from typing import Any
 
 from pycrdt import Doc, XmlElement, XmlFragment, XmlText
 
+from coatpeg.handins.handing import commands, who_did_what
+from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Person
 from coatpeg.sharing import exchanging, leading, settling
@@ -30,6 +32,15 @@ CUES: tuple[tuple[int, int | None, str], ...] = (
     (1, None, "Cue 2: lighthouse. On the word “ship”, not after it."),
     (2, 1, " I give the sign from below."),
 )
+SOUND: tuple[tuple[int, int | None, str], ...] = (
+    (3, None, "Cue 1: gulls, from the left, three calls. They stop when the door opens."),
+    (4, None, "Cue 2: thunder. Count two after the light, so it sounds far away."),
+    (5, 1, " The second one without counting: it is close by then."),
+)
+PARTS = (
+    (3, "Wrote down all cues at the rehearsals and recorded the gulls."),
+    (4, "Made the thunder with the sheet and tried how long to wait."),
+)
 READ_ONLY = 7
 
 
@@ -41,6 +52,21 @@ def crew(teacher: Person, pockets: dict[str, Pocket], students: Sequence[Kept], 
     )
     leading.ask(teacher, page, "What would the audience notice first?", now - timedelta(minutes=45))
     _written(pockets["Cue script"], students, CUES, now - timedelta(days=1))
+    _written(pockets["Cue script"], students, SOUND, now - timedelta(days=1, hours=1))
+
+
+def sound_hands_in(students: Sequence[Kept], handin: HandIn, now: datetime) -> None:
+    """The sound group says who did what and hands its script in: it waits for one mark for all three."""
+    at = now - timedelta(hours=2)
+    for place, words in PARTS:
+        book = students[place]
+        who_did_what.write(book.person, book.portfolio.pk, handin.pk, words, 0, at)
+    for place in (3, 5):
+        book = students[place]
+        seal = who_did_what.shown(book.person, book.portfolio.pk, handin.pk, at)["seal"]
+        who_did_what.confirm(book.person, book.portfolio.pk, handin.pk, seal, at)
+    book = students[4]
+    commands.hand_in(book.person, book.portfolio.pk, handin.pk, 0, at)
 
 
 def _written(

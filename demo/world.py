@@ -15,7 +15,7 @@ from coatpeg.marking.late import ruling
 from coatpeg.notices import fanning, mailing
 from coatpeg.notices.models import Delivery
 from coatpeg.outlines import dealing
-from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term, WorkingGroup
+from coatpeg.people.models import NonSchoolDay, PeriodMembership, Person, School, TeachingGroup, Term
 from demo import building, desk, extras, names, others, saying, shelves
 from demo.building import Days, Kept
 from demo.plot import SECTIONS, ZONE, Student, plan_handins
@@ -97,10 +97,9 @@ def _plot(team: dict[str, Person], days: Days, now: datetime, count: int, say: C
     # Both demo students come in period 3.
     PeriodMembership.objects.filter(enrolment=students[1].enrolment).update(period=periods[0])
     _comers_and_goers(students, days)
+    building.group_set(group, "Tables")
     for place in range(0, count - 3, 4):
-        WorkingGroup.objects.create(group=group, name=f"Table {place // 4 + 1:02}").members.set(
-            one.enrolment for one in students[place : place + 4]
-        )
+        building.working_group(group, f"Table {place // 4 + 1:02}", students[place : place + 4], days.monday)
     pockets = building.template(group, "Growing & Cooking", SECTIONS)
     for pocket in pockets.values():
         dealing.deal(pocket, group.pk, days.today, frozenset())

@@ -74,6 +74,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
             *(f"{base}/template?pocket={one['id']}" for one in _of_each_kind(pockets)),
             f"{base}/setup/list",
             f"{base}/setup/list?bring=1",
+            f"{base}/setup/groups",
             f"{base}/setup/staff",
             f"{base}/setup/calendar",
             f"{base}/look/{pockets[0]['id']}",

@@ -25,6 +25,7 @@ from coatpeg.marking.annotations import making
 from coatpeg.marking.models import Annotation
 from coatpeg.outlines.models import Pocket, Section, Template
 from coatpeg.outlines.rich_text import clean_starter
+from coatpeg.people.groups import first_set
 from coatpeg.people.models import (
     Adjustment,
     Enrolment,
@@ -36,6 +37,7 @@ from coatpeg.people.models import (
     StaffRole,
     TeachingGroup,
     Term,
+    WorkingGroup,
     new_calendar_key,
 )
 from coatpeg.people.reading import VIEWS
@@ -237,3 +239,8 @@ def wish(portfolio: Portfolio, pocket: Pocket, name: str, size: int, **more: obj
 def adjust(portfolio: Portfolio, extra_days: int, first: date = date(2026, 9, 1)) -> Adjustment:
     """Extra school days for a student, from the beginning of the year."""
     return Adjustment.objects.create(person=portfolio.enrolment.person, extra_days=extra_days, first=first)
+
+
+def working_group(group: TeachingGroup, name: str) -> WorkingGroup:
+    """A working group of a class's first set, with nobody in it."""
+    return WorkingGroup.objects.create(group=group, of=first_set(group), name=name)

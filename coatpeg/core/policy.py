@@ -75,6 +75,7 @@ class Action(StrEnum):
     KEEP_STAFF = "change the staff of a class"
     KEEP_CLASS = "rename a class, move its days, put it away, delete it"
     BRING_IN_KNOWN = "bring in a student who is known from elsewhere"
+    CHOOSE_GROUP = "choose the group to work in"
     GIVE_PASSWORD = "give a student a new password"
     SEE_TEMPLATE = "see the template"
     READ_DIRECTIONS = "read what the staff give with a pocket"
@@ -129,6 +130,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.SEE_SUBMISSION: _STAFF,
     Action.SEE_ROSTER: _STAFF,
     Action.KEEP_ROSTER: _SETTERS,
+    Action.CHOOSE_GROUP: (Role.STUDENT,),
     Action.SEE_STAFF: _STAFF,
     Action.SEE_TEMPLATE: _STAFF,
     Action.READ_DIRECTIONS: (*_STAFF, Role.STUDENT, Role.LEAVER),
@@ -246,6 +248,7 @@ _BECAUSE: dict[Action, str] = {
     Action.SEE_HANDINS: "The list of hand-ins is for the staff of the class.",
     Action.SEE_ROSTER: "The class list is for the staff of the class.",
     Action.KEEP_ROSTER: "Only the lead and co-teachers of the class change its list.",
+    Action.CHOOSE_GROUP: "Only the students of the class choose their group.",
     Action.SEE_STAFF: "The staff of a class is shown to its staff.",
     Action.SEE_TEMPLATE: "The template is for the staff of the class.",
     Action.EDIT_TEMPLATE: "Only the lead and co-teachers of the class change its template.",

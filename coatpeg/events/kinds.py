@@ -35,7 +35,10 @@ _VERBS = {
         "rows_pasted shared_page_settled shared_page_led shared_passage_taken shared_passage_put_back "
         "shared_moment_brought_back text_written"
     ),
-    Kind.HANDING: "handed_in taken_back accepted sent_back reopened excused unexcused pockets_locked pockets_unlocked",
+    Kind.HANDING: (
+        "handed_in taken_back accepted sent_back reopened excused unexcused pockets_locked pockets_unlocked "
+        "part_said parts_confirmed"
+    ),
     Kind.MARKS: "mark_released feedback_read sheet_changed marking_ruled mark_done late_rule_set",
     Kind.COMMENTS: (
         "commented comment_removed comment_restored annotation_removed annotation_restored annotations_shown "
@@ -62,7 +65,7 @@ _VERBS = {
     ),
     Kind.ROSTER: (
         "card_made card_voided came_back enrolled left password_given pegs_swapped roster_undone student_changed "
-        "class_changed class_started accounts_put_together accounts_parted"
+        "groups_changed class_changed class_started accounts_put_together accounts_parted"
     ),
     Kind.LISTS: (
         "join_confirmed join_declined join_requested join_withdrawn roster_by_itself roster_dropped roster_put_aside"

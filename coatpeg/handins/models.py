@@ -261,3 +261,32 @@ class Pack(models.Model):
     ready_at = models.DateTimeField(null=True)
     size = models.BigIntegerField(default=0)
     problem = models.CharField(max_length=300, blank=True, default="")
+
+
+class OwnPart(models.Model):
+    """What one of several who hand something in together says their part was."""
+
+    handin = models.ForeignKey(HandIn, models.CASCADE, related_name="+")
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="+")
+    text = models.TextField(blank=True, default="")
+    version = models.PositiveIntegerField(default=0)
+    changed_at = models.DateTimeField()
+
+    class Meta:
+        """One a student and hand-in."""
+
+        constraints = (models.UniqueConstraint(fields=("handin", "enrolment"), name="own_part_once"),)
+
+
+class PartsConfirmed(models.Model):
+    """That one of them says that what all say is right; ``seal`` names just that (a digest)."""
+
+    handin = models.ForeignKey(HandIn, models.CASCADE, related_name="+")
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="+")
+    seal = models.CharField(max_length=64)
+    at = models.DateTimeField()
+
+    class Meta:
+        """One a student and hand-in."""
+
+        constraints = (models.UniqueConstraint(fields=("handin", "enrolment"), name="parts_confirmed_once"),)

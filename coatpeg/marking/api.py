@@ -142,6 +142,11 @@ def _verdict(body: shapes.MarkIn) -> commands.Verdict:
     return commands.Verdict(body.feedback, body.score, body.levels, body.own_score, body.why)
 
 
+def _of_several(body: shapes.AgreedIn) -> dict[str, Any]:
+    """What is said of two markers, and of several students who handed it in together."""
+    return {"alone": body.alone, "for_all": body.for_all, "apart": body.apart}
+
+
 @router.put("/submissions/{submission_id}/draft", response=shapes.Draft, operation_id="save_draft", openapi_extra=MARK)
 def save_draft(request: HttpRequest, submission_id: int, body: shapes.MarkIn) -> Any:
     """Keep a draft of feedback and score."""
@@ -157,7 +162,7 @@ def accept(request: HttpRequest, submission_id: int, body: shapes.AgreedIn) -> A
     """Accept: the mark is released, the pockets stay locked."""
     person, kind = person_of(request), Outcome.Kind.ACCEPTED
     outcome, released = commands.review(
-        person, submission_id, kind, _verdict(body), body.version, now(), alone=body.alone
+        person, submission_id, kind, _verdict(body), body.version, now(), **_of_several(body)
     )
     return {"outcome": outcome.pk, "released": released}
 
@@ -180,7 +185,7 @@ def send_back(request: HttpRequest, submission_id: int, body: shapes.SendBackIn)
         now(),
         pockets=frozenset(body.pockets),
         due_again=again,
-        alone=body.alone,
+        **_of_several(body),
     )
     return {"outcome": outcome.pk, "released": released}
 
@@ -198,9 +203,9 @@ def have_read(request: HttpRequest, submission_id: int) -> Any:
 
 
 @router.post("/submissions/{submission_id}/reopen", response={204: None}, operation_id="reopen", openapi_extra=MARK)
-def reopen(request: HttpRequest, submission_id: int) -> Any:
-    """Take an outcome back."""
-    commands.reopen(person_of(request), submission_id, now())
+def reopen(request: HttpRequest, submission_id: int, for_all: bool = False) -> Any:
+    """Take an outcome back; ``for_all``: those of all who were decided with it."""
+    commands.reopen(person_of(request), submission_id, now(), for_all=for_all)
     return Status(204, None)
 
 

@@ -13,6 +13,7 @@ from __future__ import annotations
 from dataclasses import asdict, dataclass, field
 from datetime import datetime
 from decimal import Decimal
+from typing import Any
 
 from coatpeg.core.errors import Invalid, Stale
 from coatpeg.core.handins.snapshots import text_digest
@@ -20,15 +21,18 @@ from coatpeg.core.marking.rubrics import Judged, Rubric, rubric_from_data
 from coatpeg.core.marking.scoring import LateRule, after_late, check_score, to_step
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import texts
-from coatpeg.events.recording import deed
+from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.handing import outcomes
+from coatpeg.handins.handing.records import facts_now
 from coatpeg.handins.models import HandIn, Outcome, Submission
+from coatpeg.marking import together
 from coatpeg.marking.annotations import making
 from coatpeg.marking.late.ruling import late_days, late_rule
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
 from coatpeg.people.calendars import check_class_days
 from coatpeg.people.models import Person
+from coatpeg.portfolios.models import Portfolio
 
 LONGEST_WHY = 500
 
@@ -192,14 +196,20 @@ def review(
     pockets: frozenset[int] = frozenset(),
     due_again: datetime | None = None,
     alone: str = "",
+    for_all: bool = True,
+    apart: str = "",
 ) -> tuple[Outcome, list[str]]:
     """Accept or send back, and release the mark with it; returns other hand-ins whose holds were released.
 
-    Where two mark independently it is the agreed mark; ``alone`` is why a lead decides without the other.
+    Where two mark independently it is the agreed mark; ``alone`` is why a lead decides without the other. What several
+    handed in together is marked for all of them (``for_all``), or for this one with the reason ``apart``.
     """
     with deed(person.pk, now) as doing:
+        submission = outcomes.submission_for(person, Action.MARK, submission_id)
+        with_it = together.Others([], []) if marks.by_two(submission) else together.locked_others(submission)
         reviewed = outcomes.lock_for_review(person, submission_id)
         handin = reviewed.submission.handin
+        apart = together.checked_reason(with_it, apart, for_all=for_all)
         checked = verdict.final(handin, kind)
         agreed = marks.agreed_by(person, reviewed.submission, alone)
         draft = DraftMark.objects.filter(submission=reviewed.submission, person=person).first()
@@ -207,32 +217,66 @@ def review(
             _refuse_old(draft, version)
         check_due_again(handin.group_id, due_again, now)
         rule = late_rule() if handin.points is not None else None
-        scored = checked.released(handin, late_days(reviewed.submission, now) if rule else 0, rule)
-        outcome, others = outcomes.give(doing, person, reviewed, kind, pockets=pockets, due_again=due_again)
-        ReleasedMark.objects.create(
+        given = _Given(doing, person, kind, checked, rule, pockets, due_again, agreed)
+        mark, others = given.to(reviewed, draft, apart)
+        for one in with_it.waiting if for_all else ():
+            other = outcomes.Reviewed(one, Portfolio.objects.get(enrolment=one.enrolment))
+            more = given.to(other, DraftMark.objects.filter(submission=one, person=person).first(), "", mark)
+            others += [title for title in more[1] if title not in others]
+        return mark.outcome, others
+
+
+@dataclass(frozen=True, slots=True)
+class _Given:
+    """A mark that is released: to one submission, and to those of others who handed in with it."""
+
+    doing: Deed
+    person: Person
+    kind: Outcome.Kind
+    checked: Verdict
+    rule: LateRule | None
+    pockets: frozenset[int]
+    due_again: datetime | None
+    agreed: dict[str, Any]
+
+    def to(
+        self, reviewed: outcomes.Reviewed, draft: DraftMark | None, apart: str, like: ReleasedMark | None = None
+    ) -> tuple[ReleasedMark, list[str]]:
+        """Give it to one; ``like``: the mark of another that it goes with. Returns other hand-ins that it unlocked."""
+        doing, submission, now = self.doing, reviewed.submission, self.doing.now
+        handin = submission.handin
+        scored = self.checked.released(handin, late_days(submission, now) if self.rule else 0, self.rule)
+        outcome, others = outcomes.give(
+            doing, self.person, reviewed, self.kind, pockets=self.pockets, due_again=self.due_again
+        )
+        mark = ReleasedMark.objects.create(
             outcome=outcome,
-            feedback=checked.feedback,
+            feedback=self.checked.feedback,
             **asdict(scored),
             points=handin.points,
-            rubric=handin.rubric if checked.levels else {},
-            levels=dict(checked.levels),
-            agreed=agreed,
+            rubric=handin.rubric if self.checked.levels else {},
+            levels=dict(self.checked.levels),
+            agreed=self.agreed,
+            apart=apart,
+            along=like,
         )
         # What was marked independently stays as it was marked.
-        if not agreed:
-            checked.put_into(draft or DraftMark(submission=reviewed.submission, person=person), now)
-        said = making.release(person, outcome, marks.done_by(reviewed.submission) if agreed else ())
+        if not self.agreed:
+            self.checked.put_into(draft or DraftMark(submission=submission, person=self.person), now)
+        count = making.release(self.person, outcome, marks.done_by(submission) if self.agreed else ())
+        if like is not None:
+            count += together.say_to(outcome, like.outcome, now)
         doing.record(
             "mark_released",
-            reviewed.submission.handin.group_id,
-            enrolment_id=reviewed.submission.enrolment_id,
-            handin_id=reviewed.submission.handin_id,
-            submission_id=submission_id,
+            handin.group_id,
+            enrolment_id=submission.enrolment_id,
+            handin_id=submission.handin_id,
+            submission_id=submission.pk,
             outcome=outcome.pk,
-            feedback=text_digest(checked.feedback),
-            annotations=said,
+            feedback=text_digest(self.checked.feedback),
+            annotations=count,
         )
-        return outcome, others
+        return mark, others
 
 
 def have_read(person: Person, submission_id: int, now: datetime) -> ReleasedMark:
@@ -271,9 +315,19 @@ def check_due_again(group_id: int, due_again: datetime | None, now: datetime) ->
         raise Invalid("The new due date has passed already.", where="due_again", fix="Choose a later day.")
 
 
-def reopen(person: Person, submission_id: int, now: datetime) -> Submission:
-    """Take an outcome back: the submission is on the pile again, its mark a draft again of whoever gave it."""
+def reopen(person: Person, submission_id: int, now: datetime, *, for_all: bool = False) -> Submission:
+    """Take an outcome back: the submission is on the pile again, its mark a draft again of whoever gave it.
+
+    ``for_all``: of all who were given it in the same deed.
+    """
     with deed(person.pk, now) as doing:
+        named = outcomes.submission_for(person, Action.MARK, submission_id)
+        together.locked_others(named)
         reviewed = outcomes.lock_for_review(person, submission_id)
+        standing = Outcome.objects.filter(submission=named, voided_at=None).select_related("submission", "mark").first()
+        others = together.given_with(standing) if for_all and standing else []
         outcomes.reopen(doing, reviewed)
+        for one in others:
+            if facts_now(one.enrolment_id, one.handin_id).newest == one.pk:
+                outcomes.reopen(doing, outcomes.Reviewed(one, Portfolio.objects.get(enrolment=one.enrolment)))
         return reviewed.submission

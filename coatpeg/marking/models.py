@@ -47,6 +47,10 @@ class ReleasedMark(models.Model):
     """For so many school days something was taken by the late rule; 0: nothing was."""
     why = models.TextField(blank=True, default="")
     """Why the marker gave another score than the rule makes; empty where it is the rule's."""
+    apart = models.TextField(blank=True, default="")
+    """Why this one of several who handed in together was marked alone; empty where they were marked together."""
+    along = models.ForeignKey("self", models.SET_NULL, null=True, related_name="others")
+    """The mark of another one of them that it was given with, by one press."""
     rubric = models.JSONField(default=dict)
     """The rubric as it was then; empty where nothing was judged by one."""
     levels = models.JSONField(default=dict)

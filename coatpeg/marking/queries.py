@@ -15,10 +15,11 @@ from coatpeg.core.people.names import listed
 from coatpeg.core.policy import Action, decide
 from coatpeg.core.portfolios.texts import Counts
 from coatpeg.handins.board.situation import facts_in, situation
+from coatpeg.handins.handing import who_did_what
 from coatpeg.handins.handing.outcomes import submission_for
 from coatpeg.handins.lines import due_data, standing_data, submissions_of
 from coatpeg.handins.models import HandIn, Outcome, Submission
-from coatpeg.marking import commands
+from coatpeg.marking import commands, together
 from coatpeg.marking.late.ruling import late_days, late_rule
 from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
@@ -47,6 +48,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
     # Of a hand-in that was taken away nothing is judged any more: what was decided stands.
     standing = view.standings.get(cell) or decided(facts)
     own = DraftMark.objects.filter(submission=submission, person=person)
+    hidden = marks.at_desk(person, submission, hides=marks_it and standing.status is Status.HANDED_IN)
     due: EffectiveDue = view.dues.get(cell) or EffectiveDue(None, None, DueSource.NONE)
     return {
         "id": submission.pk,
@@ -66,7 +68,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
             "model_answer": handin.model_answer if marks_it else "",
         },
         "student": {**face(member), "full_name": member.full_name},
-        **marks.at_desk(person, submission, hides=marks_it and standing.status is Status.HANDED_IN),
+        **hidden,
         **standing_data(standing),
         **due_data(due),
         "empty": submission.snapshot["empty"],
@@ -76,7 +78,31 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
         "submissions": submissions_of(handin.pk, enrolment.pk),
         "outcomes": _outcomes(submission, void_too=marks_it),
         "draft": draft_data(own.first(), handin, standing.late_days, _rule_for(handin)) if marks_it else None,
+        "parts": [] if for_student or "student" in hidden else who_did_what.at_desk(submission),
+        "with_it": _with_it(submission, blind="student" in hidden) if marks_it else None,
         "same_files": _same_files(submission) if marks_it else [],
+    }
+
+
+def _with_it(submission: Submission, *, blind: bool) -> dict[str, Any] | None:
+    """The others who handed it in with this student: how many wait and are decided, their names where they are shown.
+
+    None where it was handed in alone, or where two mark independently.
+    """
+    if marks.by_two(submission):
+        return None
+    others = together.others_of(submission)
+    if not others.waiting and not others.decided:
+        return None
+    names = [one.enrolment.person.full_name for one in (*others.waiting, *others.decided)]
+    standing = (
+        Outcome.objects.filter(submission=submission, voided_at=None).select_related("submission", "mark").first()
+    )
+    return {
+        "waiting": len(others.waiting),
+        "decided": len(others.decided),
+        "names": [] if blind else names,
+        "with_outcome": len(together.given_with(standing)) if standing else 0,
     }
 
 
@@ -140,6 +166,7 @@ def outcome_data(outcome: Outcome) -> dict[str, Any]:
         "earned": float(mark.earned) if mark.earned is not None else None,
         "late_days": mark.late_days,
         "why": mark.why,
+        "apart": mark.apart,
         "rubric": mark.rubric or None,
         "levels": mark.levels,
         "read_at": mark.read_at,

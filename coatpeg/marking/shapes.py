@@ -85,6 +85,8 @@ class OutcomeShape(Shape):
     """For so many school days late something was taken; 0: nothing was."""
     why: str
     """Why the marker gave another score than the rule makes."""
+    apart: str
+    """Why this one of several who handed in together was marked alone."""
     rubric: RubricShape | None
     """As it was then; none where nothing was judged by one."""
     levels: dict[str, list[str]]
@@ -149,6 +151,26 @@ class SameFile(Shape):
     student: str
 
 
+class SaidPart(Shape):
+    """What one of a group says their part was, and whether they confirmed what all say."""
+
+    name: str
+    text: str
+    confirmed: bool
+
+
+class WithIt(Shape):
+    """How many others handed it in by the same press: those that wait for a mark, and those that have one.
+
+    ``names`` are those of all of them, where they are shown; ``with_outcome``: how many were decided in the same deed.
+    """
+
+    waiting: int
+    decided: int
+    names: list[str]
+    with_outcome: int
+
+
 class Desk(StandingShape):
     """One submission, whole."""
 
@@ -176,6 +198,10 @@ class Desk(StandingShape):
     two: TwoShape | None
     hidden: bool
     """Whose it is is not shown, until it is decided."""
+    parts: list[SaidPart]
+    """Who of a group did what, as they say."""
+    with_it: WithIt | None
+    """The others of a group who handed it in with this student; None where nobody did."""
     same_files: list[SameFile]
 
 
@@ -196,6 +222,10 @@ class AgreedIn(MarkIn):
     """The same, where two marked independently; ``alone``: why one decides without the other."""
 
     alone: str = Field(default="", max_length=2_000)
+    for_all: bool = True
+    """Also for the others who handed it in by the same press."""
+    apart: str = Field(default="", max_length=2_000)
+    """Why this one of several is marked alone."""
 
 
 class SendBackIn(AgreedIn):

@@ -17,14 +17,14 @@ from coatpeg.core.outlines.versions import (
     variants_from_data,
 )
 from coatpeg.outlines.models import Pocket, VariantDeal
-from coatpeg.people.models import WorkingGroup
+from coatpeg.people.models import GroupMember
 from coatpeg.people.rosters import Member, members
 
 
 def holders(group_id: int, of: Iterable[Member]) -> list[Holder]:
     """Students as dealing sees them: one query."""
     groups: dict[int, set[int]] = defaultdict(set)
-    rows = WorkingGroup.members.through.objects.filter(workinggroup__group_id=group_id)
+    rows = GroupMember.objects.filter(workinggroup__group_id=group_id)
     for enrolment, place in rows.values_list("enrolment_id", "workinggroup_id"):
         groups[enrolment].add(place)
     return [

@@ -134,6 +134,8 @@ class Pocket(models.Model):
         max_length=6, blank=True, default="", choices=[(one.value, one.value) for one in Shared if one.value]
     )
     """Who fills it together; empty: each student their own."""
+    group_set = models.CharField(max_length=40, blank=True, default="")
+    """The set (by its name) whose groups fill it; empty: the first of the class."""
     own_part = models.BooleanField(default=False)
     """What is asked of it is asked of each student's own words in it."""
     rows = models.PositiveSmallIntegerField(default=0)

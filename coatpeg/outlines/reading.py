@@ -9,7 +9,7 @@ from typing import Any
 
 from django.db.models import QuerySet
 
-from coatpeg.core.outlines.filling import Chip, PocketKind, Wanted
+from coatpeg.core.outlines.filling import Chip, Company, PocketKind, Shared, Wanted
 from coatpeg.core.portfolios.texts import Length, Measure
 from coatpeg.events.prepared import Prepared
 from coatpeg.outlines.models import Pocket
@@ -33,6 +33,13 @@ class PocketOutline:
     wanted: Wanted
     shared: str = ""
     """Who fills it together; empty: each student their own."""
+    group_set: str = ""
+    """The set of groups that fill it."""
+
+    @property
+    def company(self) -> Company | None:
+        """Who fills it together; None: each student their own."""
+        return Company(Shared(self.shared), self.group_set) if self.shared else None
 
     def open_on(self, today: date) -> bool:
         """Whether students may work in it already."""
@@ -72,6 +79,7 @@ _POCKETS = Pocket.objects.values_list(
     "opens",
     "retired_at",
     "shared",
+    "group_set",
     *WANTED,
 )
 """Laid out once, since that takes longer than fetching the rows."""
@@ -90,7 +98,8 @@ def pockets_of(group_id: int) -> QuerySet[Pocket]:
 
 def _outlined(*row: Any) -> PocketOutline:
     """A pocket from its row, the columns in the order of ``_POCKETS``."""
-    pk, title, section, section_id, directions, prompt, starter, counts, opens, retired_at, shared, *asked = row
+    pk, title, section, section_id, directions, prompt, starter, counts, opens, retired_at, *rest = row
+    shared, group_set, *asked = rest
     wanted = _wanted(dict(zip(WANTED, asked, strict=True)))
     return PocketOutline(
         pk,
@@ -106,6 +115,7 @@ def _outlined(*row: Any) -> PocketOutline:
         retired_at is not None,
         wanted,
         shared,
+        group_set,
     )
 
 

@@ -269,18 +269,73 @@ class PeriodMembership(models.Model):
     last = models.DateField(null=True, blank=True)
 
 
+class GroupSet(models.Model):
+    """Groups of a class that were formed together: a student is in one of a set at a time.
+
+    The first set of a class (by id) is the one that class lists mean, and pockets that name none.
+    """
+
+    group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="group_sets")
+    name = models.CharField(max_length=40)
+    old_names = models.JSONField(default=list)
+    """What it was called before: pockets that say so still mean it."""
+    chosen_until = models.DateField(null=True, blank=True)
+    """The last day on which students choose their group themselves; None: staff put them in."""
+    most = models.PositiveSmallIntegerField(null=True, blank=True)
+    """Students in a group at most, where they choose."""
+    apart = models.JSONField(default=list)
+    """Students (lists of enrolments) of whom no two are drawn into one group; for the staff who form them alone."""
+    together = models.JSONField(default=list)
+    """Students who are drawn into the same group."""
+    seed = models.PositiveIntegerField(null=True, blank=True)
+    """That of the last draw."""
+
+    class Meta:
+        """Named once in a class."""
+
+        ordering = ("pk",)
+        constraints = (models.UniqueConstraint(fields=("group", "name"), name="group_set_once"),)
+
+
 class WorkingGroup(models.Model):
-    """Two or more students of a class who work together."""
+    """Two or more students of a class who work together. Its name is the only one of its class, in whatever set."""
 
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="working_groups")
+    of = models.ForeignKey(GroupSet, models.CASCADE, related_name="groups")
     name = models.CharField(max_length=100)
-    members = models.ManyToManyField(Enrolment, related_name="working_groups")
+    members = models.ManyToManyField(Enrolment, through="GroupMember", related_name="working_groups")
 
     class Meta:
         """Named once in a group."""
 
         ordering = ("name",)
         constraints = (models.UniqueConstraint(fields=("group", "name"), name="working_group_once"),)
+
+
+class GroupMember(models.Model):
+    """Who is in a working group now; ``first`` is the day on which they came, where it is known."""
+
+    workinggroup = models.ForeignKey(WorkingGroup, models.CASCADE, related_name="places")
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="group_places")
+    first = models.DateField(null=True)
+
+    class Meta:
+        """Once in each."""
+
+        db_table = "people_workinggroup_members"
+        unique_together = (("workinggroup", "enrolment"),)
+
+
+class FormerGroupMember(models.Model):
+    """Who was in a working group until when; ``name`` is that of the group, which may be gone."""
+
+    of = models.ForeignKey(GroupSet, models.CASCADE, related_name="former")
+    workinggroup = models.ForeignKey(WorkingGroup, models.SET_NULL, null=True, related_name="former")
+    name = models.CharField(max_length=100)
+    enrolment = models.ForeignKey(Enrolment, models.CASCADE, related_name="former_groups")
+    first = models.DateField(null=True)
+    last = models.DateField()
+    at = models.DateTimeField()
 
 
 class StaffRoles(models.QuerySet["StaffRole"]):

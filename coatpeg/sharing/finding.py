@@ -1,9 +1,9 @@
 """Which shared page is whose, who fills it, and how a person stands to it.
 
-A page is there from when somebody first opens it. Decided here: a student who is in several working groups fills the
-page of the first of them (by name); one who is in none, or in no period, where a pocket is filled by these, has no page
-and is told so. Whoever fills a page stands to it as to their own; the staff of the class as to a thing of the class;
-everybody else is a stranger.
+A page is there from when somebody first opens it. Decided here: a student who is in several groups of a set (as lists
+of before had it) fills the page of the first of them (by name); one who is in none, or in no period, where a pocket is
+filled by these, has no page and is told so. Whoever fills a page stands to it as to their own; the staff of the class
+as to a thing of the class; everybody else is a stranger.
 """
 
 from __future__ import annotations
@@ -15,13 +15,14 @@ from typing import Any
 from django.db.models import Q, QuerySet
 
 from coatpeg.core.errors import Gone, Refused
-from coatpeg.core.outlines.filling import Shared
+from coatpeg.core.outlines.filling import Company, Shared
 from coatpeg.core.people import names
 from coatpeg.core.policy import Action, Relation, Role
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import NOBODY, Standings, follower, require, to_student
 from coatpeg.people.calendars import school_calendar
+from coatpeg.people.groups import group_in
 from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
 from coatpeg.sharing import rows
 from coatpeg.sharing.models import SharedPage, SharedWriter
@@ -35,7 +36,7 @@ def page_of(pocket: Pocket, enrolment: Enrolment, now: datetime) -> SharedPage:
     if pocket.shared == Shared.PERIOD:
         period = _period_of(enrolment, school_calendar().local_day(now))
     elif pocket.shared == Shared.GROUP:
-        working = enrolment.working_groups.order_by("name", "pk").first()
+        working = group_in(enrolment, pocket.group_set)
     if not pocket.shared or (pocket.shared != Shared.CLASS and not (period or working)):
         raise Gone(
             f"Nobody fills “{pocket.title}” with this student yet."
@@ -89,9 +90,9 @@ def members_of(page: SharedPage | PageRow, today: date) -> QuerySet[Enrolment]:
 MOST_MATES = 5
 
 
-def mates_of(enrolment: Enrolment, kinds: Iterable[str], today: date) -> dict[str, list[dict[str, Any]]]:
-    """With whom a student fills pockets of some kinds (group, period, class), the first few of them, as students see
-    each other. Two queries for each kind.
+def mates_of(enrolment: Enrolment, kinds: Iterable[Company], today: date) -> dict[Company, list[dict[str, Any]]]:
+    """With whom a student fills pockets of some kinds, the first few of them, as students see each other. Two or three
+    queries for each kind.
     """
     return {
         kind: [
@@ -109,16 +110,16 @@ def mates_of(enrolment: Enrolment, kinds: Iterable[str], today: date) -> dict[st
     }
 
 
-def company(enrolment: Enrolment, kind: str, today: date) -> int:
+def number_in(enrolment: Enrolment, kind: Company, today: date) -> int:
     """How many fill a pocket of a kind with a student, the student among them."""
     return _with(enrolment, kind, today).count()
 
 
-def _with(enrolment: Enrolment, kind: str, today: date) -> QuerySet[Enrolment]:
+def _with(enrolment: Enrolment, kind: Company, today: date) -> QuerySet[Enrolment]:
     """Those with whom a student fills pockets of a kind: nobody where they are in no group or period."""
-    period = _period_of(enrolment, today) if kind == Shared.PERIOD else None
-    working = enrolment.working_groups.order_by("name", "pk").first() if kind == Shared.GROUP else None
-    if kind != Shared.CLASS and not (period or working):
+    period = _period_of(enrolment, today) if kind.shared is Shared.PERIOD else None
+    working = group_in(enrolment, kind.group_set) if kind.shared is Shared.GROUP else None
+    if kind.shared is not Shared.CLASS and not (period or working):
         return Enrolment.objects.none()
     of = f"group:{working.pk}" if working else f"period:{period.pk}" if period else "class"
     page = SharedPage(group_id=enrolment.group_id, of=of, period=period, working_group=working)

@@ -10,7 +10,7 @@ from django.db import connection
 
 from coatpeg.core.errors import Gone
 from coatpeg.events.prepared import Prepared
-from coatpeg.people.models import PeriodMembership, WorkingGroup
+from coatpeg.people.models import GroupMember, PeriodMembership
 from coatpeg.portfolios.models import StandingHold
 from coatpeg.sharing.models import SharedPage, SharedUpdate
 
@@ -94,9 +94,7 @@ _IN_PERIOD = Prepared(
     )
 )
 _IN_GROUP = Prepared(
-    lambda enrolment, group: WorkingGroup.members.through.objects.filter(
-        enrolment_id=enrolment, workinggroup_id=group
-    ).values_list("pk")
+    lambda enrolment, group: GroupMember.objects.filter(enrolment_id=enrolment, workinggroup_id=group).values_list("pk")
 )
 
 

@@ -72,6 +72,13 @@ def settle_soon(page_id: int, now: datetime) -> None:
     settle_page.using(run_after=now + SOON).enqueue(page_id)
 
 
+def fill_anew(working_groups: Collection[int], now: datetime) -> None:
+    """Have what working groups have written so far laid into the portfolios of those who are in them now."""
+    written = SharedPage.objects.filter(working_group__in=working_groups, number__gt=0)
+    for page_id in written.order_by("pk").values_list("pk", flat=True):
+        settle_soon(page_id, now)
+
+
 def settle(page_id: int, now: datetime) -> None:
     """Put a page together and lay it into the portfolios of those who fill it."""
     with deed(None, now) as doing:

@@ -34,6 +34,7 @@ from coatpeg.people.api import router as people_router
 from coatpeg.people.bell_api import router as bell_router
 from coatpeg.portfolios.api import router as portfolios_router
 from coatpeg.setup.calendar.api import router as calendar_router
+from coatpeg.setup.groups.api import router as groups_router
 from coatpeg.setup.roster.api import router as roster_router
 from coatpeg.setup.roster.together_api import router as together_router
 from coatpeg.setup.starting_api import router as starting_router
@@ -77,6 +78,7 @@ ROUTERS = (
     people_router,
     bell_router,
     roster_router,
+    groups_router,
     calendar_router,
     starting_router,
     together_router,

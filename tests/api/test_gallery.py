@@ -5,11 +5,11 @@ from typing import Any
 
 from coatpeg.handins.models import HandIn, HandInStudent
 from coatpeg.outlines.models import GalleryTemplate, GalleryVersion, Pocket
-from coatpeg.people.models import Enrolment, School, Term, WorkingGroup, new_calendar_key
+from coatpeg.people.models import Enrolment, School, Term, new_calendar_key
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.case import ApiCase
-from tests.builders import Class, klass
+from tests.builders import Class, klass, working_group
 
 
 class GalleryCase(ApiCase):
@@ -223,7 +223,7 @@ class CarryingOver(GalleryCase):
     def test_what_asks_some_asks_the_same_there_or_stays_a_draft(self) -> None:
         builders.StaffRole.objects.create(group=self.plot.group, person=self.forge.lead, role="observer")
         one = Enrolment.objects.filter(group=self.plot.group)[0]
-        here, there = (WorkingGroup.objects.create(group=of.group, name="Beds") for of in (self.plot, self.forge))
+        here, there = (working_group(of.group, "Beds") for of in (self.plot, self.forge))
         here.members.add(one)
         beds = self.plot.handin(self.card, title="Beds")
         HandIn.objects.filter(pk=beds.pk).update(whom="groups")

@@ -97,6 +97,8 @@ class Documented(ApiCase):
             "copy_id": own.copy.pk,
             "given_id": own.given_out.pk,
             "shared_id": own.together.pk,
+            "set_id": own.nobodys.of_id,
+            "working_group_id": own.nobodys.pk,
             "passage_id": own.passage.pk,
             "moment_id": own.moment.pk,
             "file_id": own.given.pk,

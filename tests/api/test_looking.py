@@ -129,12 +129,12 @@ class MyPockets(LookCase):
         client = self.client_of(self.thandi)
         builders.fill(self.portfolio, self.pocket)
         client.get(f"/api{self.book}")  # the first one also reads the calendar, which the process keeps
-        for path, number in ((self.book, 13), (self.opened, 19)):
+        for path, number in ((self.book, 14), (self.opened, 19)):
             with self.assertNumQueries(number):
                 client.get(f"/api{path}")
         for _ in range(39):
             builders.add_picture(self.portfolio, self.pocket)
-        for path, number in ((self.book, 13), (self.opened, 19)):
+        for path, number in ((self.book, 14), (self.opened, 19)):
             with self.assertNumQueries(number):
                 client.get(f"/api{path}")
 

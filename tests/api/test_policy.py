@@ -6,7 +6,7 @@ import base64
 import secrets
 from collections.abc import Callable
 from dataclasses import dataclass
-from datetime import timedelta
+from datetime import date, timedelta
 from typing import Any
 
 from django.contrib.auth import SESSION_KEY
@@ -30,7 +30,16 @@ from coatpeg.marking import commands
 from coatpeg.marking.models import Annotation, Answer, ClassNote, Phrase, StaffNote
 from coatpeg.notices.models import Mail
 from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
-from coatpeg.people.models import Adjustment, Enrolment, JoinRequest, Person, RosterDrop, TeachingGroup, WorkingGroup
+from coatpeg.people.models import (
+    Adjustment,
+    Enrolment,
+    GroupSet,
+    JoinRequest,
+    Person,
+    RosterDrop,
+    TeachingGroup,
+    WorkingGroup,
+)
 from coatpeg.portfolios.evidence import text_artefacts
 from coatpeg.portfolios.logs import rows
 from coatpeg.portfolios.looking import comments
@@ -52,7 +61,7 @@ from coatpeg.sharing.models import SharedMoment, SharedPage, SharedTaken
 from coatpeg.web.api import api
 from tests import builders, recordings
 from tests.api.case import ApiCase
-from tests.builders import NOW, TODAY, Class, klass
+from tests.builders import NOW, TODAY, Class, klass, working_group
 from tests.devices import new_text
 
 
@@ -101,6 +110,8 @@ class Things:
     """The student fills it with another one."""
     passage: SharedTaken
     moment: SharedMoment
+    nobodys: WorkingGroup
+    """A working group with nobody in it, of a set in which students choose."""
     asked: JoinRequest
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
@@ -160,6 +171,7 @@ def things(name: str, prefix: str) -> Things:
         *said_on(of, portfolio),
         *cupboard(of, portfolio, plan),
         *shared(of, portfolio),
+        chosen_group(of),
         request(of, builders.person(f"{prefix}wanted"), of.lead),
         request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
     )
@@ -197,7 +209,7 @@ def cupboard(of: Class, portfolio: Portfolio, pocket: Pocket) -> tuple[CupboardI
 
 def shared(of: Class, portfolio: Portfolio) -> tuple[SharedPage, SharedTaken, SharedMoment]:
     """A page that the student fills with a working group, with two passages, one of them taken off it."""
-    crew = WorkingGroup.objects.create(group=of.group, name="Lights")
+    crew = working_group(of.group, "Lights")
     crew.members.set([portfolio.enrolment])
     pocket = of.pocket("Cue script", "page", shared="group")
     student = portfolio.enrolment.person
@@ -210,6 +222,11 @@ def shared(of: Class, portfolio: Portfolio) -> tuple[SharedPage, SharedTaken, Sh
     settling.settle(opened["id"], NOW)
     taken = leading.take_passage(of.lead, opened["id"], 0, "First.", NOW)
     return SharedPage.objects.get(pk=opened["id"]), taken, SharedMoment.objects.get(page=opened["id"])
+
+
+def chosen_group(of: Class) -> WorkingGroup:
+    chosen = GroupSet.objects.create(group=of.group, name="Chosen", chosen_until=date(2099, 1, 1), most=2)
+    return WorkingGroup.objects.create(group=of.group, of=chosen, name="Sound")
 
 
 def request(into: Class, student: Person, by: Person) -> JoinRequest:
@@ -412,6 +429,8 @@ UNITS = GROUP + "/template/sections/{t.spare.pk}/units"
 LAID = GROUP + "/template/pockets/{t.page.pk}"
 LOG = BOOK + "/pockets/{t.log.pk}"
 ARTEFACT = "/api/artefacts/{t.evidence.artefact_id}"
+PARTS = "/api/portfolios/{t.portfolio.pk}/handins/{t.handin.pk}/parts"
+SET = "/api/sets/{t.nobodys.of_id}"
 CALLS: dict[str, Call] = {
     "see_session": get("/api/session"),
     "sign_in": send("post", "/api/session", lambda t: {"username": "nobody", "password": "x"}),
@@ -559,6 +578,24 @@ CALLS: dict[str, Call] = {
         GROUP + "/roster/place",
         lambda t: {"students": [t.second.enrolment_id], "where": "group", "name": "Table 1"},
     ),
+    "who_did_what": get(PARTS),
+    "say_own_part": send("put", PARTS, lambda t: {"text": "Wrote it."}),
+    "confirm_parts": send("post", PARTS + "/confirm", lambda t: {"seal": "x"}),
+    "see_sets": get(GROUP + "/sets"),
+    "make_set": send("post", GROUP + "/sets", lambda t: {"name": "Tables"}),
+    "rename_set": send("patch", SET, lambda t: {"name": "Crews"}),
+    "remove_set": send("delete", SET),
+    "make_group": send("post", SET + "/groups", lambda t: {"name": "Set"}),
+    "rename_group": send("patch", "/api/working-groups/{t.nobodys.pk}", lambda t: {"name": "Lamps"}),
+    "remove_group": send("delete", "/api/working-groups/{t.nobodys.pk}"),
+    "move_into_group": send(
+        "post", SET + "/move", lambda t: {"students": [t.second.enrolment_id], "group": t.nobodys.pk}
+    ),
+    "keep_wishes": send("put", SET + "/wishes", lambda t: {"apart": [], "together": []}),
+    "draw_groups": send("post", SET + "/draw", lambda t: {"size": 1, "mixing": "across", "seed": 1}),
+    "form_groups": send("post", SET + "/form", lambda t: {"size": 1, "mixing": "across", "seed": 1, "seen": "x"}),
+    "open_choice": send("put", SET + "/choice", lambda t: {"until": "2099-01-01", "most": 3}),
+    "choose_group": send("put", SET + "/mine", lambda t: {"group": None}),
     "see_asked": get(GROUP + "/students/{t.portfolio.enrolment_id}/asked"),
     "mark_left": send("post", GROUP + "/roster/leave", lambda t: {"students": [t.portfolio.enrolment_id]}),
     "see_list_changes": get(GROUP + "/roster/changes"),
@@ -810,6 +847,10 @@ OF_ADMINISTRATOR_TOO = {"settle_join_request", "give_password"}
 """What belongs to a student as a person of the school: an administrator's too."""
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
 ALLOWED_BUT = {
+    "who_did_what": {404},
+    "say_own_part": {404},
+    "confirm_parts": {404},
+    "form_groups": {409},
     "delete_class": {422},
     "take_accounts_apart": {404},
     "move_student": {422},
@@ -1069,6 +1110,8 @@ def about_a_student(operation: str) -> bool:
     }
     of_class |= {"preview_units", "set_units", "see_drops", "open_drop", "put_aside", "set_by_itself"}
     of_class |= {"see_own_requests", "withdraw_request", "see_list_changes"}
+    of_class |= {"see_sets", "make_set", "rename_set", "remove_set", "make_group", "rename_group", "remove_group"}
+    of_class |= {"move_into_group", "keep_wishes", "draw_groups", "form_groups", "open_choice", "choose_group"}
     of_class |= {"place_students", "see_asked", "see_portfolios", "see_pocket_of_class"}
     of_class |= {"see_show_pages", "read_shown", "read_shown_thumbnail"}
     of_class |= {"add_pocket_file", "add_waiting_file", "remove_pocket_file", "restore_pocket_file"}

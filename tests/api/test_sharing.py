@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from base64 import b64encode
 from datetime import timedelta
+from decimal import Decimal
 from typing import Any
 
 from django.test import TransactionTestCase
@@ -12,7 +13,7 @@ from pycrdt import XmlElement, XmlFragment, XmlText
 from coatpeg.core.policy import Role
 from coatpeg.handins.handing import together
 from coatpeg.handins.models import Submission
-from coatpeg.people.models import WorkingGroup
+from coatpeg.marking.models import MarkingRule, ReleasedMark
 from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio
 from coatpeg.setup.deleting import begun
 from coatpeg.setup.template.effects import used
@@ -22,7 +23,7 @@ from coatpeg.web.recheck import differences
 from tests.api.case import ApiCase
 from tests.api.test_races import at_once
 from tests.background import run_waiting
-from tests.builders import NOW, adjust, klass, mark
+from tests.builders import NOW, adjust, klass, person, working_group
 from tests.devices import Device, new_text
 
 
@@ -350,7 +351,7 @@ class Led(SharingCase):
         self.assertEqual(self.device(self.josh).words, ["Half a thou"])
 
     def test_whoever_left_the_group_is_told_so_and_their_words_stay(self) -> None:
-        crew = WorkingGroup.objects.create(group=self.plot.group, name="Lights")
+        crew = working_group(self.plot.group, "Lights")
         crew.members.set([self.thandi.enrolment, self.josh.enrolment])
         script = self.plot.pocket("Cue script", "page", shared="group")
         one = self.device(self.thandi, script)
@@ -456,12 +457,12 @@ class Settled(SharingCase):
         self.assertEqual((pocket["shared"], pocket["own_part"]), ("class", True))
 
 
-class HandedIn(SharingCase):
-    """One press for all who fill it."""
+class PressedCase(SharingCase):
+    """A page that two fill, and a hand-in of it."""
 
     def setUp(self) -> None:
         super().setUp()
-        self.crew = WorkingGroup.objects.create(group=self.plot.group, name="Lights")
+        self.crew = working_group(self.plot.group, "Lights")
         self.crew.members.set([self.thandi.enrolment, self.josh.enrolment])
         self.script = self.plot.pocket("Cue script", "page", shared="group")
         self.handin = self.plot.handin(self.script, title="Cue script")
@@ -472,6 +473,10 @@ class HandedIn(SharingCase):
     def press(self, book: Portfolio, seen: int = 0) -> Any:
         address = f"/portfolios/{book.pk}/handins/{self.handin.pk}/submissions"
         return self.ok(book.enrolment.person, "POST", address, {"seen": seen})
+
+
+class HandedIn(PressedCase):
+    """One press for all who fill it."""
 
     def test_each_has_a_receipt_of_the_same_words_and_nobody_writes_on(self) -> None:
         asked = self.ok(self.josh.enrolment.person, "GET", f"/portfolios/{self.josh.pk}/pockets/{self.script.pk}")
@@ -526,7 +531,8 @@ class HandedIn(SharingCase):
 
     def test_to_whom_it_is_sent_back_mends_it_and_what_the_others_handed_in_stays(self) -> None:
         made = self.press(self.josh)
-        mark(self.plot.lead, Submission.objects.get(pk=made["id"]), accept=False)
+        back = {"pockets": [], "for_all": False, "apart": "Your cues have no signs yet."}
+        self.ok(self.plot.lead, "POST", f"/submissions/{made['id']}/send-back", back)
         fresh = self.device(self.josh, self.script)
         fresh.write("Mended.")
         fresh.exchange()
@@ -550,6 +556,186 @@ class HandedIn(SharingCase):
         self.assertTrue(self.problem(422, self.josh.enrolment.person, "POST", address, {"seen": 0})["empty"])
         self.press(self.josh)
         self.assertEqual(Submission.objects.count(), 2)
+
+
+class Marked(PressedCase):
+    """One mark for all who handed it in together, each with their own lateness."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.handin.points = Decimal(20)
+        self.handin.save()
+        self.made = self.press(self.josh)["id"]
+        self.other = Submission.objects.get(enrolment=self.thandi.enrolment)
+
+    def give(self, submission: int, how: str = "accept", status: int = 200, **body: Any) -> Any:
+        body = {"feedback": "Clear signs.", "score": 15, "pockets": [], **body}
+        if how == "accept":
+            body.pop("pockets")
+        path = f"/submissions/{submission}/{how}"
+        if status != 200:
+            return self.problem(status, self.plot.lead, "POST", path, body)
+        return self.ok(self.plot.lead, "POST", path, body)
+
+    def marks(self) -> dict[str, tuple[str, float | None, str]]:
+        """Standing marks by given name: feedback, score, why apart."""
+        rows = ReleasedMark.objects.filter(outcome__voided_at=None).select_related(
+            "outcome__submission__enrolment__person"
+        )
+        return {
+            one.outcome.submission.enrolment.person.given_name: (
+                one.feedback,
+                float(one.score) if one.score is not None else None,
+                one.apart,
+            )
+            for one in rows
+        }
+
+    def test_accepted_once_it_is_for_all_and_off_the_pile(self) -> None:
+        desk = self.ok(self.plot.lead, "GET", f"/submissions/{self.made}")
+        self.assertEqual((desk["with_it"]["waiting"], desk["with_it"]["names"]), (1, ["Thandi Dube"]))
+        self.assertIsNone(self.ok(self.josh.enrolment.person, "GET", f"/submissions/{self.made}")["with_it"])
+        self.give(self.made)
+        self.assertEqual(self.marks(), dict.fromkeys(("Josh", "Thandi"), ("Clear signs.", 15.0, "")))
+        pile = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pile")
+        self.assertEqual(pile["waiting"], [])
+        theirs = self.ok(self.thandi.enrolment.person, "GET", f"/portfolios/{self.thandi.pk}/feedback")
+        self.assertEqual([one["feedback"] for one in theirs], ["Clear signs."])
+
+    def test_lateness_takes_from_each_by_their_own_date(self) -> None:
+        admin = person("bright", administrator=True)
+        rule = self.ok(admin, "GET", "/late-rule")
+        self.ok(admin, "PUT", "/late-rule", {"per_day": 10, "floor": 0, "version": rule["version"]})
+        self.ok(self.josh.enrolment.person, "POST", f"/submissions/{self.made}/take-back")
+        adjust(self.josh, 5)
+        with self.at(NOW + timedelta(days=6)):
+            made = self.press(self.thandi, seen=1)["id"]
+            self.give(made)
+        scores = {name: score for name, (_, score, _) in self.marks().items()}
+        self.assertEqual(scores["Josh"], 15.0)
+        self.assertLess(scores["Thandi"] or 0, 15.0)
+
+    def test_what_is_said_on_the_work_is_said_to_all(self) -> None:
+        submission = Submission.objects.select_related("enrolment").get(pk=self.made)
+        evidence = submission.snapshot["pockets"][0]["evidence"][0]
+        target = {"pocket": self.script.pk, "evidence": evidence["id"], "part": "text", "words": {"exact": "Cue one"}}
+        body = {"kind": "comment", "text": "Who gives this cue?", "target": target}
+        self.ok(self.plot.lead, "PUT", f"/submissions/{self.made}/annotations/0a0a0a0a", body)
+        self.give(self.made, "send-back")
+        said = self.ok(self.thandi.enrolment.person, "GET", f"/submissions/{self.other.pk}/annotations")
+        self.assertEqual([one["text"] for one in said], ["Who gives this cue?"])
+        theirs = self.other.snapshot["pockets"][0]["evidence"][0]["id"]
+        self.assertEqual(said[0]["target"]["evidence"], theirs)
+        self.assertFalse(self.device(self.thandi, self.script).page["closed"], "it is open again for all")
+        # Reopened and given again, it is not said twice.
+        self.ok(self.plot.lead, "POST", f"/submissions/{self.made}/reopen?for_all=true")
+        self.give(self.made, "send-back")
+        said = self.ok(self.thandi.enrolment.person, "GET", f"/submissions/{self.other.pk}/annotations")
+        self.assertEqual(len(said), 1)
+
+    def test_for_one_alone_with_a_reason_that_the_student_reads(self) -> None:
+        found = self.give(self.made, status=422, for_all=False)
+        self.assertIn("2 students handed this in together", found["title"])
+        self.assertEqual(found["where"], "apart")
+        self.give(self.made, status=422, for_all=False, apart="x" * 501)
+        self.give(self.made, for_all=False, apart=" Wrote most of it. ", score=18)
+        self.assertEqual(self.marks(), {"Josh": ("Clear signs.", 18.0, "Wrote most of it.")})
+        own = self.ok(self.josh.enrolment.person, "GET", f"/portfolios/{self.josh.pk}/feedback")
+        self.assertEqual(own[0]["apart"], "Wrote most of it.")
+        # The other one's is another mark than the one that stands: it needs a reason, too.
+        self.give(self.other.pk, status=422)
+        self.give(self.other.pk, apart="Came in the last week.")
+        self.assertEqual(len(self.marks()), 2)
+
+    def test_reopened_for_all_or_changed_for_a_member(self) -> None:
+        self.give(self.made)
+        desk = self.ok(self.plot.lead, "GET", f"/submissions/{self.other.pk}")
+        self.assertEqual(desk["with_it"]["with_outcome"], 1)
+        self.ok(self.plot.lead, "POST", f"/submissions/{self.other.pk}/reopen")
+        self.assertEqual(list(self.marks()), ["Josh"])
+        self.give(self.other.pk, status=422, score=12)
+        self.give(self.other.pk, score=12, version=1, apart="Was away for two rehearsals.")
+        self.assertEqual(self.marks()["Thandi"], ("Clear signs.", 12.0, "Was away for two rehearsals."))
+        self.ok(self.plot.lead, "POST", f"/submissions/{self.made}/reopen?for_all=true")
+        self.assertEqual(list(self.marks()), ["Thandi"], "what was decided apart stands")
+
+    def test_who_is_excused_or_decided_meanwhile_is_left_out(self) -> None:
+        excused = f"/handins/{self.handin.pk}/students/{self.thandi.enrolment_id}/excused"
+        self.ok(self.plot.lead, "PUT", excused, {"excused": True})
+        self.assertIsNone(self.ok(self.plot.lead, "GET", f"/submissions/{self.made}")["with_it"])
+        self.give(self.made)
+        self.assertEqual(list(self.marks()), ["Josh"])
+
+    def test_two_who_mark_independently_decide_for_each(self) -> None:
+        MarkingRule.objects.create(handin=self.handin, two=True, person=self.plot.lead, changed_at=NOW)
+        self.assertIsNone(self.ok(self.plot.lead, "GET", f"/submissions/{self.made}")["with_it"])
+        self.give(self.made, alone="The other one is ill.")
+        self.assertEqual(list(self.marks()), ["Josh"])
+
+
+class WhoDidWhat(PressedCase):
+    """Each says their part and confirms what all say; frozen with each submission."""
+
+    def at_(self, book: Portfolio, rest: str = "") -> str:
+        return f"/portfolios/{book.pk}/handins/{self.handin.pk}/parts{rest}"
+
+    def seen(self, book: Portfolio) -> Any:
+        return self.ok(book.enrolment.person, "GET", self.at_(book))
+
+    def say(self, book: Portfolio, text: str, version: int = 0) -> Any:
+        return self.ok(book.enrolment.person, "PUT", self.at_(book), {"text": text, "version": version})
+
+    def confirm(self, book: Portfolio) -> Any:
+        seal = self.seen(book)["seal"]
+        return self.ok(book.enrolment.person, "POST", self.at_(book, "/confirm"), {"seal": seal})
+
+    def desk(self, book: Portfolio) -> dict[str, tuple[str, bool]]:
+        submission = Submission.objects.filter(enrolment=book.enrolment).latest("pk")
+        parts = self.ok(self.plot.lead, "GET", f"/submissions/{submission.pk}")["parts"]
+        return {one["name"]: (one["text"], one["confirmed"]) for one in parts}
+
+    def test_said_by_each_confirmed_by_all_and_anew_after_a_change(self) -> None:
+        self.problem(422, self.josh.enrolment.person, "POST", self.at_(self.josh, "/confirm"), {"seal": "x"})
+        old = self.say(self.josh, " Wrote the cues. ")["seal"]
+        found = self.confirm(self.thandi)
+        self.assertEqual(
+            [(one["name"], one["text"], one["confirmed"]) for one in found["parts"]],
+            [("Thandi D.", "", True), ("Josh E.", "Wrote the cues.", False)],
+        )
+        self.say(self.thandi, "Tried them out.")
+        self.assertFalse(any(one["confirmed"] for one in self.seen(self.josh)["parts"]), "to be confirmed anew")
+        self.problem(409, self.josh.enrolment.person, "POST", self.at_(self.josh, "/confirm"), {"seal": old})
+        self.confirm(self.josh)
+        self.press(self.josh)
+        both = {"Thandi Dube": ("Tried them out.", False), "Josh Ellery": ("Wrote the cues.", True)}
+        self.assertEqual([self.desk(self.thandi), self.desk(self.josh)], [both, both])
+        self.confirm(self.thandi)
+        self.assertTrue(self.desk(self.josh)["Thandi Dube"][1], "confirmed after handing in")
+
+    def test_not_changed_once_it_is_handed_in_and_again_when_it_is_sent_back(self) -> None:
+        self.say(self.josh, "Wrote the cues.")
+        made = self.press(self.josh)["id"]
+        self.assertFalse(self.seen(self.josh)["may_write"])
+        body = {"text": "All of it.", "version": 1}
+        self.problem(403, self.josh.enrolment.person, "PUT", self.at_(self.josh), body)
+        self.crew.members.remove(self.thandi.enrolment)
+        self.assertEqual(len(self.seen(self.josh)["parts"]), 2, "about those who handed it in together")
+        self.ok(self.plot.lead, "POST", f"/submissions/{made}/send-back", {"pockets": []})
+        self.say(self.josh, "Wrote the cues and mended them.", 1)
+        self.assertEqual(self.desk(self.josh)["Josh Ellery"][0], "Wrote the cues.", "as it was handed in")
+
+    def test_bad_input(self) -> None:
+        self.problem(422, self.josh.enrolment.person, "PUT", self.at_(self.josh), {"text": "x" * 601})
+        self.say(self.josh, "Wrote the cues.")
+        found = self.problem(409, self.josh.enrolment.person, "PUT", self.at_(self.josh), {"text": "Other."})
+        self.assertEqual(found["text"], "Wrote the cues.")
+        alone = self.plot.handin(self.plot.pocket("My research", "page"), title="Research")
+        path = f"/portfolios/{self.josh.pk}/handins/{alone.pk}/parts"
+        self.assertIn("alone", self.problem(404, self.josh.enrolment.person, "GET", path)["title"])
+        self.problem(404, self.noor.enrolment.person, "GET", self.at_(self.josh))
+        self.problem(403, self.plot.lead, "PUT", self.at_(self.josh), {"text": "x"})
+        self.press(self.thandi)
+        self.assertEqual(len(self.desk(self.thandi)), 2)
 
 
 class AtOnce(TransactionTestCase):

@@ -5,14 +5,13 @@ from typing import Any
 from coatpeg.core.people.roster_table import Column
 from coatpeg.handins.models import Submission
 from coatpeg.outlines.models import Pocket, VariantDeal
-from coatpeg.people.models import WorkingGroup
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.setup.roster import enrolling
 from coatpeg.setup.roster.class_lists import ClassList
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.test_template import TemplateCase
-from tests.builders import NOW, klass
+from tests.builders import NOW, klass, working_group
 
 NORTH = {"key": "n", "name": "North", "directions": "Draw the north bed.", "starter": "In the north …"}
 SOUTH = {"key": "s", "name": "South", "directions": "Draw the south bed.", "starter": "In the south …"}
@@ -120,7 +119,7 @@ class Dealing(VersionCase):
         self.assertEqual(told["nowhere"], ["Dube, Thandi", "Ellery, Josh", "Young, Zoë"])
         self.save("period", {**NORTH, "places": [period.pk]}, {**SOUTH, "places": [other.pk]})
         self.assertEqual(self.seen(ada)[0], "Draw the south bed.")
-        table = WorkingGroup.objects.create(group=self.plot.group, name="Table 1")
+        table = working_group(self.plot.group, "Table 1")
         table.members.set([self.zoe.enrolment])
         self.save("group", {**NORTH, "places": []}, {**SOUTH, "places": [table.pk]})
         self.assertEqual([self.seen(one)[0][9:14] for one in (ada, self.zoe)], ["north", "south"])

@@ -3,11 +3,11 @@
 from typing import Any
 
 from coatpeg.handins.models import HandIn
-from coatpeg.people.models import StaffRole, WorkingGroup
+from coatpeg.people.models import StaffRole
 from coatpeg.web.recheck import differences
 from tests import builders
 from tests.api.case import ApiCase
-from tests.builders import klass
+from tests.builders import klass, working_group
 
 
 class Whom(ApiCase):
@@ -18,7 +18,7 @@ class Whom(ApiCase):
         self.thandi = self.plot.student("thandi", "Thandi", "Dube", period="P3")
         self.josh = self.plot.student(None, "Josh", "Ellery", period="P3")
         self.ana = self.plot.student(None, "Ana", "Flores", period="P4")
-        self.beds = WorkingGroup.objects.create(group=self.plot.group, name="Beds")
+        self.beds = working_group(self.plot.group, "Beds")
         self.beds.members.set([self.josh.enrolment, self.ana.enrolment])
         self.path = f"/groups/{self.plot.group.pk}/handins"
 
@@ -105,7 +105,7 @@ class Whom(ApiCase):
         forge = klass("9 Forge", "forge")
         StaffRole.objects.create(group=self.plot.group, person=forge.lead, role="observer")
         forge.pocket()
-        beds = WorkingGroup.objects.create(group=forge.group, name="Beds")
+        beds = working_group(forge.group, "Beds")
         made = self.set("groups", groups=[self.beds.pk])
         like = self.ok(forge.lead, "GET", f"/groups/{forge.group.pk}/handins/like/{made.pk}")
         self.assertEqual((like["whom"], like["groups"]), ("groups", [beds.pk]))

@@ -43,6 +43,7 @@ class EveryWindow(BrowserCase):
             f"{base}/hand-ins/{self.handin.pk}/marking",
             f"{base}/template?pocket={self.card.pk}",
             f"{base}/setup/list",
+            f"{base}/setup/groups",
             f"{base}/setup/staff",
             f"{base}/look/{self.card.pk}",
             f"{book}/{self.card.pk}",

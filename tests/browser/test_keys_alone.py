@@ -173,6 +173,7 @@ class KeysAlone(BrowserCase):
             "hand-ins?new=1",
             f"template?pocket={self.about.pk}",
             "setup/list",
+            "setup/groups",
             "setup/staff",
             "setup/calendar",
         )

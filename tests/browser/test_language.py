@@ -76,6 +76,7 @@ class Language(BrowserCase):
             f"{self.base}/template?pocket={self.about.pk}",
             f"{self.base}/setup/list",
             f"{self.base}/setup/list?bring=1",
+            f"{self.base}/setup/groups",
             f"{self.base}/setup/staff",
             f"{self.base}/setup/calendar",
             f"{self.base}/look/{self.card.pk}",

@@ -8,6 +8,7 @@ import re
 from playwright.sync_api import Locator, Page, expect
 
 from coatpeg.handins.models import Submission
+from coatpeg.marking.models import ReleasedMark
 from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.sharing import settling
 from coatpeg.sharing.models import SharedPage, SharedTaken
@@ -135,6 +136,58 @@ class Sharing(BrowserCase):
         self.assertEqual(Submission.objects.count(), 2)
         frozen = {made.snapshot["pockets"][0]["evidence"][0]["text"] for made in Submission.objects.all()}
         self.assertEqual(frozen, {"The thunder comes too late. People hear it."})
+
+    def test_who_did_what_is_confirmed_by_each_and_one_mark_is_for_all(self) -> None:
+        handin = self.eight.handin(self.plan, title="What could go wrong?", points=20, now=self.now)
+        one, two = self.opened(self.thandi), self.opened(self.josh)
+        self.write(one, "The thunder comes too late.")
+        expect(self.text(two)).to_contain_text("The thunder comes too late.")
+        parts = [page.get_by_role("region", name="Who did what") for page in (one, two)]
+        parts[0].get_by_label("What I did").fill("Found what goes wrong.")
+        parts[0].get_by_role("button", name="Keep it").click()
+        expect(parts[1].get_by_text("Found what goes wrong.")).to_be_visible()
+        parts[1].get_by_label("What I did").fill("Tried it out.")
+        # Typed and not kept yet: it is there after a reload.
+        two.wait_for_timeout(400)
+        two.reload()
+        expect(parts[1].get_by_label("What I did")).to_have_value("Tried it out.")
+        parts[1].get_by_role("button", name="Keep it").click()
+        expect(parts[0].get_by_text("Tried it out.")).to_be_visible()
+        for part in parts:
+            part.get_by_role("button", name="What all of us say is right").click()
+            expect(part.get_by_text("You have confirmed what all of you say.")).to_be_visible()
+        self.no_violation(two)
+        two.get_by_role("button", name="Hand in for the 2 of us").click()
+        expect(two.get_by_role("link", name="Receipt as PDF")).to_be_visible()
+        made = Submission.objects.get(enrolment=self.josh.enrolment)
+        desk = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/pile/{made.pk}")
+        expect(
+            desk.get_by_role("region", name="Who did what").get_by_text("says that all of it is right")
+        ).to_have_count(2)
+        # For one alone it needs a reason; for all it is one press.
+        desk.get_by_label("Score").fill("16")
+        everybody = desk.get_by_role("checkbox", name="For all 2 who handed this in together.")
+        expect(everybody).to_be_checked()
+        everybody.uncheck()
+        desk.get_by_role("button", name=re.compile("^Accept")).click()
+        expect(desk.get_by_text("a mark for one of them alone needs a reason", exact=False)).to_be_visible()
+        self.expected_complaints.append("422")
+        self.no_violation(desk)
+        everybody.check()
+        desk.get_by_role("button", name=re.compile("^Accept")).click()
+        expect(desk.get_by_text("accepted", exact=False).first).to_be_visible()
+        marks = ReleasedMark.objects.filter(outcome__submission__handin=handin, outcome__voided_at=None)
+        self.assertEqual([float(one.score or 0) for one in marks], [16, 16])
+        desk.goto(f"{self.live_server_url}/g/{self.eight.group.pk}/pile/{made.pk}")
+        desk.get_by_role("button", name="Reopen for Josh alone").click()
+        desk.get_by_label("Score").fill("12")
+        desk.get_by_label("Why this student alone").fill("Was away for two lessons.")
+        desk.get_by_role("button", name=re.compile("^Accept")).click()
+        expect(desk.get_by_text("accepted", exact=False).first).to_be_visible()
+        two.reload()
+        expect(
+            two.get_by_text("A mark of your own, apart from your group: Was away for two lessons.").first
+        ).to_be_visible()
 
     def test_whatever_the_editor_makes_is_taken_from_two_who_do_it_at_once(self) -> None:
         pages = [self.opened(self.thandi), self.opened(self.josh)]

@@ -2,8 +2,8 @@
 
 from playwright.sync_api import expect
 
-from coatpeg.people.models import WorkingGroup
 from tests.browser.case import BrowserCase
+from tests.builders import working_group
 
 
 class Whom(BrowserCase):
@@ -13,7 +13,7 @@ class Whom(BrowserCase):
         thandi = eight.student("thandi", "Thandi", "Dube")
         josh = eight.student(None, "Josh", "Ellery")
         eight.student(None, "Ana", "de Souza")
-        WorkingGroup.objects.create(group=eight.group, name="Beds").members.set([thandi.enrolment, josh.enrolment])
+        working_group(eight.group, "Beds").members.set([thandi.enrolment, josh.enrolment])
         page = self.page(eight.lead, f"/g/{eight.group.pk}/hand-ins?new=1")
         page.get_by_label("Title").fill("Second try")
         page.get_by_label("Recipe card").check()

@@ -36,6 +36,7 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.HAND_IN: ("", True, False),
     Action.SEE_ROSTER: ("lead co_teacher marker observer", False, False),
     Action.KEEP_ROSTER: ("lead co_teacher", False, False),
+    Action.CHOOSE_GROUP: ("student", False, False),
     Action.SEE_STAFF: ("lead co_teacher marker observer", False, False),
     Action.KEEP_STAFF: ("lead co_teacher", False, False),
     Action.KEEP_CLASS: ("lead", False, False),

@@ -41,6 +41,13 @@ class Shared(StrEnum):
     CLASS = "class"
 
 
+class Company(NamedTuple):
+    """Who fills a pocket together: of a group, the set it is one of (empty: the first of the class)."""
+
+    shared: Shared
+    group_set: str = ""
+
+
 NO_COUNTS = Counts()
 LAST_OF_WEEK = timedelta(days=6)
 

@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.outlines.filling import Filled, Piece, PocketKind, Shared, Wanted, filled
+from coatpeg.core.outlines.filling import Company, Filled, Piece, PocketKind, Shared, Wanted, filled
 from coatpeg.core.outlines.versions import VariantPlan
 from coatpeg.core.portfolios.log_columns import LogPlan
 from coatpeg.core.portfolios.texts import Length, Measure
@@ -59,8 +59,15 @@ class PocketPlan:
     """A recording may stand in place of a reflection, or of the page's text."""
     shared: Shared = Shared.NOBODY
     """Who fills it together."""
+    group_set: str = ""
+    """The set (by its name) whose groups fill it; empty: the first of the class."""
     own_part: bool = False
     """What is asked is asked of each student's own words in it, not of all of it."""
+
+    @property
+    def company(self) -> Company:
+        """Who fills it together."""
+        return Company(self.shared, self.group_set)
 
     @property
     def wanted(self) -> Wanted:
@@ -125,6 +132,7 @@ class PocketPlan:
             starter=self.starter if page and not shared else "",
             spoken=self.spoken and ((page and not shared) or on_each),
             shared=shared,
+            group_set=self.group_set if shared is Shared.GROUP else "",
             own_part=self.own_part and shared is not Shared.NOBODY,
             rows=0,
             rows_per_week=0,
@@ -179,13 +187,13 @@ def refuse_other_kind(title: str, before: PocketKind, after: PocketKind, student
         )
 
 
-def refuse_other_sharing(title: str, before: Shared, after: Shared, students_with_work: int) -> None:
+def refuse_other_sharing(title: str, before: Company, after: Company, students_with_work: int) -> None:
     """Refuse that a pocket with work in it is filled together from now on, by others, or no longer.
 
     Decided here: one student's page and a page of many do not become each other, since whose words would stand where
     could not be told afterwards.
     """
-    if before is not after and students_with_work:
+    if before != after and students_with_work:
         raise Invalid(
             f"{students_with_work} student{'s have' if students_with_work > 1 else ' has'} work in “{title}”.",
             where="shared",

@@ -21,7 +21,7 @@ from coatpeg.core.outlines.filling import Wanted
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
-from coatpeg.handins.handing import together
+from coatpeg.handins.handing import together, who_did_what
 from coatpeg.handins.handing.records import facts_now, keep_after
 from coatpeg.handins.handing.submitting import NOT_JUDGED, flags_of, judged_by_student, new_receipt, snapshot
 from coatpeg.handins.models import HandIn, OwnDue, Submission
@@ -68,6 +68,8 @@ def hand_in(
         wanted = wanted_now(portfolio, handin.pockets.all(), calendar.local_day(now))
         document, any_work = snapshot(handin, portfolio, handin.pockets.all(), wanted)
         document |= judged_by_student(handin, judged)
+        said = who_did_what.frozen(handin, [portfolio, *others])
+        document |= said
         if not any_work and not even_if_empty and not _wrote_something(others, handin):
             raise Invalid(
                 "There is nothing of yours in this yet.",
@@ -79,7 +81,7 @@ def hand_in(
             raise _told_of(newest, "Nothing has changed since you handed this in.")
         made = _submit(doing, portfolio, handin, facts, due, document, wanted)
         for other in others:
-            _submit_along(doing, other, handin, made, calendar)
+            _submit_along(doing, other, handin, made, calendar, said)
         return made
 
 
@@ -131,7 +133,12 @@ def _submit(
 
 
 def _submit_along(
-    doing: Deed, portfolio: Portfolio, handin: HandIn, first: Submission, calendar: SchoolCalendar
+    doing: Deed,
+    portfolio: Portfolio,
+    handin: HandIn,
+    first: Submission,
+    calendar: SchoolCalendar,
+    said: Mapping[str, Any],
 ) -> None:
     """Hand in for another one of those who fill it together, where it is asked of them and nothing of theirs stands."""
     facts = facts_now(portfolio.enrolment_id, handin.pk)
@@ -144,7 +151,7 @@ def _submit_along(
         return
     wanted = wanted_now(portfolio, handin.pockets.all(), calendar.local_day(doing.now))
     document, _ = snapshot(handin, portfolio, handin.pockets.all(), wanted)
-    _submit(doing, portfolio, handin, facts, answer.due.moment, document, wanted, along=first)
+    _submit(doing, portfolio, handin, facts, answer.due.moment, {**document, **said}, wanted, along=first)
 
 
 def _answer_of(

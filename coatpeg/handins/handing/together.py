@@ -21,8 +21,8 @@ from coatpeg.sharing.models import SharedPage
 
 def shared_by(pockets: list[Pocket]) -> Shared:
     """Who fills all of some pockets together; nobody where one of them is filled by others, or by one alone."""
-    kinds = {Shared(one.shared) for one in pockets}
-    return kinds.pop() if len(kinds) == 1 else Shared.NOBODY
+    kinds = {(one.shared, one.group_set) for one in pockets}
+    return Shared(kinds.pop()[0]) if len(kinds) == 1 else Shared.NOBODY
 
 
 def pages_for(handin_id: int, portfolio_id: int, now: datetime) -> list[SharedPage]:

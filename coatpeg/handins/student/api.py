@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Status
 
 from coatpeg.core.policy import Action
+from coatpeg.handins.handing import who_did_what
 from coatpeg.handins.router import router
 from coatpeg.handins.student import feeds, pockets, shapes, to_hand_in
 from coatpeg.people.access import require_account
@@ -47,6 +48,38 @@ def see_pocket(request: HttpRequest, portfolio_id: int, pocket_id: int) -> Any:
 def see_worklist(request: HttpRequest, portfolio_id: int) -> Any:
     """What a student has to hand in."""
     return to_hand_in.to_hand_in(person_of(request), portfolio_id, now())
+
+
+PARTS = "/portfolios/{portfolio_id}/handins/{handin_id}/parts"
+
+
+@router.get(
+    PARTS, response=shapes.PartsShape, operation_id="who_did_what", openapi_extra=for_action(Action.SEE_WORKLIST)
+)
+def see_parts(request: HttpRequest, portfolio_id: int, handin_id: int) -> Any:
+    """What each of those says who hand it in together."""
+    return who_did_what.shown(person_of(request), portfolio_id, handin_id, now())
+
+
+@router.put(PARTS, response=shapes.PartsShape, operation_id="say_own_part", openapi_extra=for_action(Action.HAND_IN))
+def say_own_part(request: HttpRequest, portfolio_id: int, handin_id: int, body: shapes.PartIn) -> Any:
+    """Say what one's own part was."""
+    person, at = person_of(request), now()
+    who_did_what.write(person, portfolio_id, handin_id, body.text, body.version, at)
+    return who_did_what.shown(person, portfolio_id, handin_id, at)
+
+
+@router.post(
+    PARTS + "/confirm",
+    response=shapes.PartsShape,
+    operation_id="confirm_parts",
+    openapi_extra=for_action(Action.HAND_IN),
+)
+def confirm_parts(request: HttpRequest, portfolio_id: int, handin_id: int, body: shapes.ConfirmPartsIn) -> Any:
+    """Say that what all of them say is right."""
+    person, at = person_of(request), now()
+    who_did_what.confirm(person, portfolio_id, handin_id, body.seal, at)
+    return who_did_what.shown(person, portfolio_id, handin_id, at)
 
 
 @router.get("/feed", response=shapes.FeedShape, operation_id="see_feed", openapi_extra=CHANGE)

@@ -9,7 +9,7 @@ from typing import Any
 from coatpeg.core.errors import Gone
 from coatpeg.core.handins.standing import Standing, Status
 from coatpeg.core.handins.worklist import pocket_coat
-from coatpeg.core.outlines.filling import Piece, PocketKind, chips, filled
+from coatpeg.core.outlines.filling import Company, Piece, PocketKind, chips, filled
 from coatpeg.core.policy import Action, allowed, decide
 from coatpeg.cupboard.copies import copies_in
 from coatpeg.handins.asked.asking import AskedHandIn
@@ -22,6 +22,7 @@ from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import PocketOutline, chip_data, pockets_of
 from coatpeg.people.access import to_student
 from coatpeg.people.faces import face
+from coatpeg.people.groups import open_choices
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.people.shapes import may_words
 from coatpeg.portfolios.artefacts import artefact_data
@@ -42,7 +43,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
     member = view.members[0]
     today, whole = view.filled(member, whole=False), view.filled(member, whole=True)
     waiting = [one for one in view.handins if waits(view, one)]
-    mates = mates_of(portfolio.enrolment, {one.shared for one in view.outline if one.shared}, view.today)
+    mates = mates_of(portfolio.enrolment, {one.company for one in view.outline if one.company}, view.today)
     return {
         "id": portfolio.pk,
         "student": {**face(member), "full_name": member.full_name},
@@ -57,6 +58,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
         "since": looks.since(person, portfolio) if portfolio.enrolment.person_id != person.pk else None,
         "cover": cover.cover_data(portfolio),
         "pages": pages.listed(portfolio),
+        "choices": open_choices(portfolio.enrolment, view.today) if portfolio.enrolment.person_id == person.pk else [],
         "sections": _sections(view, frozenset(of for one in waiting for of in one.pockets)),
         "pockets": [_line(view, pocket, mates) for pocket in view.outline if _shown(view, pocket)],
     }
@@ -89,7 +91,7 @@ def _shown(view: Situation, pocket: PocketOutline) -> bool:
     return not pocket.retired or content.has_work
 
 
-def _line(view: Situation, pocket: PocketOutline, mates: Mapping[str, list[dict[str, Any]]]) -> dict[str, Any]:
+def _line(view: Situation, pocket: PocketOutline, mates: Mapping[Company, list[dict[str, Any]]]) -> dict[str, Any]:
     member = view.members[0]
     key = (member.enrolment_id, pocket.id)
     content = view.contents.get(key, NO_CONTENT)
@@ -116,7 +118,7 @@ def _line(view: Situation, pocket: PocketOutline, mates: Mapping[str, list[dict[
         "wanted": units.wanted,
         "locked": key in view.frozen,
         "last_work": content.last_work_at,
-        "together": mates.get(pocket.shared, []),
+        "together": mates.get(pocket.company, []) if pocket.company else [],
         **standing_data(coat or by_itself),
         "due": _next_due(view, collecting),
     }

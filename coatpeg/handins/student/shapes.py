@@ -5,6 +5,8 @@ from __future__ import annotations
 from datetime import date, datetime, time
 from typing import Literal
 
+from pydantic import Field
+
 from coatpeg.handins.board.shapes import GlanceEvidence, ReminderLine
 from coatpeg.handins.shapes import ChipShape, RubricShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import KindWord, MayWord, Named, NamedFace, Shape
@@ -55,6 +57,25 @@ class GroupShape(Shape):
     name: str
 
 
+class ChoosableGroup(Shape):
+    """A group that a student may choose, with who is in it."""
+
+    id: int
+    name: str
+    mine: bool
+    members: list[MateShape]
+
+
+class GroupChoice(Shape):
+    """A set of groups in which a student chooses one until a day; ``most`` fit into each."""
+
+    id: int
+    name: str
+    until: date
+    most: int
+    groups: list[ChoosableGroup]
+
+
 class PortfolioShape(Shape):
     """A portfolio: its pockets and how far it is filled; ``since`` is when its reader of the staff looked before."""
 
@@ -72,6 +93,8 @@ class PortfolioShape(Shape):
     since: datetime | None
     cover: CoverShape
     pages: list[LoosePageLine]
+    choices: list[GroupChoice]
+    """Groups that its student chooses now."""
     sections: list[SectionLine]
     """Those of the pockets, in their order."""
     pockets: list[PocketLine]
@@ -156,6 +179,37 @@ class StudentHandIn(StandingShape):
     wanting: list[WantingPocket]
     """Those of them in which something is still wanted, while it is to be handed in."""
     submissions: list[SubmissionLine]
+
+
+class PartShape(MateShape):
+    """What one of those says who hand it in together; ``confirmed``: they say that what all say is right."""
+
+    mine: bool
+    text: str
+    confirmed: bool
+
+
+class PartsShape(Shape):
+    """What all of them say, with one's own part and the version it has; ``seal`` names just that."""
+
+    mine: str
+    version: int
+    may_write: bool
+    seal: str
+    parts: list[PartShape]
+
+
+class PartIn(Shape):
+    """One's own part, and the version that was seen."""
+
+    text: str = Field(max_length=40_000)
+    version: int = Field(default=0, ge=0)
+
+
+class ConfirmPartsIn(Shape):
+    """What was seen and is right."""
+
+    seal: str = Field(max_length=64)
 
 
 class OpenedPocket(Shape):

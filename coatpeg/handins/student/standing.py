@@ -20,7 +20,7 @@ from coatpeg.outlines.reading import PocketOutline, chip_data
 from coatpeg.people.models import Enrolment
 from coatpeg.portfolios.counting import NO_CONTENT
 from coatpeg.portfolios.models import LogRow
-from coatpeg.sharing.finding import company
+from coatpeg.sharing.finding import number_in
 
 
 def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[str, Any]]:
@@ -43,7 +43,7 @@ def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[s
         )
     }
     waiting = [one for one in shown if waits(view, one)]
-    together = _together(view, waiting)
+    together = _together(view, shown)
     wanting = _wanting(view, frozenset().union(*(one.pockets for one in waiting)))
     return [
         {
@@ -58,12 +58,13 @@ def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[s
 def _together(view: Situation, handins: Iterable[AskedHandIn]) -> dict[int, int]:
     """For how many one press hands in, by hand-in, where it is for several."""
     found = {}
-    kinds = {pocket.id: pocket.shared for pocket in view.outline if pocket.shared}
+    kinds = {pocket.id: pocket.company for pocket in view.outline}
     for one in handins:
-        by = {kinds.get(pocket, "") for pocket in one.pockets}
-        if len(by) == 1 and "" not in by:
+        by = {kinds.get(pocket) for pocket in one.pockets}
+        company = by.pop() if len(by) == 1 else None
+        if company:
             enrolment = Enrolment.objects.get(pk=view.members[0].enrolment_id)
-            found[one.id] = company(enrolment, by.pop(), view.today)
+            found[one.id] = number_in(enrolment, company, view.today)
     return {pk: number for pk, number in found.items() if number > 1}
 
 

@@ -35,6 +35,12 @@ def rule_of(handin_id: int) -> MarkingRule | None:
     return MarkingRule.objects.filter(handin_id=handin_id).first()
 
 
+def by_two(submission: Submission) -> bool:
+    """Whether two mark a submission independently."""
+    rule = rule_of(submission.handin_id)
+    return rule is not None and rule.two
+
+
 def _done(submission_id: int) -> list[DraftMark]:
     rows = DraftMark.objects.filter(submission_id=submission_id, done_at__isnull=False)
     return list(rows.select_related("person").order_by("done_at", "pk"))

@@ -30,6 +30,7 @@ from coatpeg.people import models
 from coatpeg.people.access import require_in_group
 from coatpeg.people.accounts import lock_names
 from coatpeg.people.calendars import check_class_days, school_calendar
+from coatpeg.people.groups import Moved, put_back
 from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.setup.roster import class_lists, join_requests
 from coatpeg.setup.roster.memberships import (
@@ -41,6 +42,7 @@ from coatpeg.setup.roster.memberships import (
     place_in_groups,
     place_in_periods,
 )
+from coatpeg.sharing.settling import fill_anew
 
 ROSTER_VERBS = ("enrolled", "student_changed", "came_back", "left", "copy_given")
 """What happens to a student by a list; what the class was given before, whoever joins is given with it."""
@@ -264,6 +266,7 @@ def undo(person: models.Person, group_id: int, change_id: int, now: datetime) ->
         list(Portfolio.objects.select_for_update().filter(enrolment__in=data["enrolments"]).order_by("pk"))
         _refuse_with_work(data["enrolments"])
         _restore(data)
+        fill_anew({place for place, _ in data["ungrouped"]}, now)
         # What lies in them came along with the student: it is a copy.
         Evidence.objects.filter(portfolio__enrolment__in=data["enrolments"]).delete()
         Portfolio.objects.filter(enrolment__in=data["enrolments"]).delete()
@@ -298,13 +301,7 @@ def _restore(data: Mapping[str, Any]) -> None:
         models.PeriodMembership.objects.filter(pk=membership).update(period=period)
     for membership, last in data["ended"]:
         models.PeriodMembership.objects.filter(pk=membership).update(last=last)
-    links = models.WorkingGroup.members.through
-    for group, enrolment in data["groups"]:
-        links.objects.filter(workinggroup_id=group, enrolment_id=enrolment).delete()
-    links.objects.bulk_create(
-        (links(workinggroup_id=group, enrolment_id=enrolment) for group, enrolment in data["ungrouped"]),
-        ignore_conflicts=True,
-    )
+    put_back(Moved(data["groups"], data["ungrouped"]))
     for person, column, value in data["fields"]:
         kept = value if isinstance(value, bool) else value or (None if column == "number" else "")
         models.Person.objects.filter(pk=person).update(**{column: kept})

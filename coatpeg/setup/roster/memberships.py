@@ -1,6 +1,7 @@
 """Putting students of a class into periods and working groups; what a change of its list wrote, to be undone.
 
-Periods have from–to dates: who changes is in the old one until yesterday. Working groups have none.
+Periods have from–to dates: who changes is in the old one until yesterday; so it is with working groups
+(``people.groups``).
 """
 
 from __future__ import annotations
@@ -20,6 +21,8 @@ from coatpeg.events.recording import Deed, deed
 from coatpeg.people import models
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
+from coatpeg.people.groups import Moved, change_places, first_set
+from coatpeg.sharing.settling import fill_anew
 
 AT_ONCE = 1_000
 """Rows in one statement: well below the database's packet size."""
@@ -75,7 +78,9 @@ def locked_group(group_id: int) -> models.TeachingGroup:
 P = TypeVar("P", models.Period, models.WorkingGroup)
 
 
-def _named(standing: QuerySet[P], wanted: Collection[str], group: models.TeachingGroup) -> dict[str, P]:
+def _named(
+    standing: QuerySet[P], wanted: Collection[str], group: models.TeachingGroup, **new: models.GroupSet
+) -> dict[str, P]:
     """Places of a class by the names wanted, made where there is none.
 
     Names are the same as people mean them (``P3``, ``Period 3``) or where the database says so, so that one it holds
@@ -87,7 +92,7 @@ def _named(standing: QuerySet[P], wanted: Collection[str], group: models.Teachin
     for name in sorted(wanted):
         called = here.as_here(name)
         if called not in known:
-            known[called], _ = standing.get_or_create(name=called, defaults={"group": group})
+            known[called], _ = standing.get_or_create(name=called, defaults={"group": group, **new})
         found[name] = known[called]
     return found
 
@@ -121,20 +126,24 @@ def place_in_periods(to: Applying, wanted: Mapping[int, str], joins: date) -> No
 
 
 def place_in_groups(to: Applying, wanted: Mapping[int, str]) -> None:
-    """Put enrolments in working groups by name, out of those they were in."""
-    groups = _named(models.WorkingGroup.objects.filter(group=to.group), set(wanted.values()), to.group)
-    links = models.WorkingGroup.members.through
-    standing = list(links.objects.filter(workinggroup__group=to.group, enrolment__in=list(wanted)))
-    stays = {(one.workinggroup_id, one.enrolment_id) for one in standing}
-    gone = [one for one in standing if groups[wanted[one.enrolment_id]].pk != one.workinggroup_id]
-    to.writes.ungrouped += [(one.workinggroup_id, one.enrolment_id) for one in gone]
-    links.objects.filter(pk__in=[one.pk for one in gone]).delete()
-    added = [(groups[name].pk, enrolment_id) for enrolment_id, name in wanted.items()]
-    added = [one for one in added if one not in stays]
-    links.objects.bulk_create(
-        (links(workinggroup_id=group, enrolment_id=enrolment) for group, enrolment in added), batch_size=AT_ONCE
-    )
-    to.writes.groups += added
+    """Put enrolments in working groups by name, out of the others of its set; a new one is of the class's first set."""
+    if not wanted:
+        return
+    first = first_set(to.group)
+    standing = models.WorkingGroup.objects.filter(group=to.group).select_related("of")
+    groups = _named(standing, set(wanted.values()), to.group, of=first)
+    by_set: dict[models.GroupSet, dict[int, models.WorkingGroup | None]] = {}
+    for enrolment_id, name in wanted.items():
+        by_set.setdefault(groups[name].of, {})[enrolment_id] = groups[name]
+    for of, places in by_set.items():
+        moved(to, change_places(of, places, to.today, to.doing.now))
+
+
+def moved(to: Applying, what: Moved) -> None:
+    """Note a change of groups, and have the pages that the groups fill laid into the portfolios of those who came."""
+    to.writes.groups += what.into
+    to.writes.ungrouped += what.out_of
+    fill_anew({group for group, _ in what.into}, to.doing.now)
 
 
 def place(

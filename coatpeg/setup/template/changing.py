@@ -18,7 +18,7 @@ from django.db import transaction
 from django.db.models import Count
 
 from coatpeg.core.errors import Gone, Invalid
-from coatpeg.core.outlines.filling import PocketKind, Shared, Wanted, weekly
+from coatpeg.core.outlines.filling import Company, PocketKind, Shared, Wanted, weekly
 from coatpeg.core.outlines.plan import (
     Impact,
     PocketPlan,
@@ -39,7 +39,7 @@ from coatpeg.outlines import dealing, editing, given_files, repeating
 from coatpeg.outlines.models import Pocket, PocketFile, Section, Template
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
-from coatpeg.people.models import Period, Person, WorkingGroup
+from coatpeg.people.models import GroupSet, Period, Person, WorkingGroup
 from coatpeg.people.rosters import Member, members
 from coatpeg.portfolios import counting
 from coatpeg.portfolios.logs import rows as logs
@@ -82,6 +82,7 @@ def template_data(person: Person, group_id: int, now: datetime) -> dict[str, Any
         "title": template.title if template else "",
         "periods": list(Period.objects.filter(group_id=group_id).values("id", "name")),
         "groups": list(WorkingGroup.objects.filter(group_id=group_id).order_by("name").values("id", "name")),
+        "sets": list(GroupSet.objects.filter(group_id=group_id).order_by("pk").values_list("name", flat=True)),
         "may_change": template is not None and decide(Action.EDIT_TEMPLATE, standings).allowed,
         "sections": [
             {
@@ -146,10 +147,11 @@ def _checked(group_id: int, pocket: Pocket, plan: PocketPlan) -> PocketPlan:
     laid_out = (pocket, *(pocket.laid.all() if pocket.section.repeats else ()))
     with_work = max(working.get(one.pk, 0) for one in laid_out)
     refuse_other_kind(pocket.title, PocketKind(pocket.kind), plan.kind, with_work)
-    if plan.shared != pocket.shared and not with_work:
+    before_it = Company(Shared(pocket.shared), pocket.group_set)
+    if plan.company != before_it and not with_work:
         # What was written together a moment ago lies in no portfolio yet.
         with_work = SharedPage.objects.filter(pocket__in=laid_out, number__gt=0).count()
-    refuse_other_sharing(pocket.title, Shared(pocket.shared), plan.shared, with_work)
+    refuse_other_sharing(pocket.title, before_it, plan.company, with_work)
     checked, before = plan.checked(), log_from_data(pocket.log)
     keys = [one.key for one in before.columns]
     written = frozenset(key for one in laid_out for key in logs.used_columns(one, keys))

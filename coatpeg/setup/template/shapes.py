@@ -39,7 +39,8 @@ class VariantsIO(Shape):
 class PocketSettings(Shape):
     """What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given.
 
-    ``shared``: who fills it together; ``own_part``: what is asked is asked of each student's own words.
+    ``shared``: who fills it together (``group``: each group of ``group_set``, by its name); ``own_part``: what is asked
+    is asked of each student's own words.
     """
 
     title: str
@@ -54,6 +55,7 @@ class PocketSettings(Shape):
     takes: list[TakesWord] = Field(default_factory=list)
     spoken: bool = False
     shared: Literal["", "group", "period", "class"] = ""
+    group_set: str = Field(default="", max_length=40)
     own_part: bool = False
     starter: str = ""
     counts: bool = True
@@ -141,11 +143,14 @@ class PlaceName(Shape):
 
 
 class TemplateShape(Shape):
-    """The template of a class, and the periods and groups that versions can be dealt by."""
+    """The template of a class, and the periods and groups that versions can be dealt by.
+
+    ``sets`` are the names of the sets of groups that can fill a pocket.
+    """
 
     periods: list[PlaceName]
     groups: list[PlaceName]
-
+    sets: list[str]
     title: str
     may_change: bool
     sections: list[LaidSection]

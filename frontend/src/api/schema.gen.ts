@@ -2850,6 +2850,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Sets
+         * @description The sets of groups of a class.
+         */
+        get: operations["see_sets"];
+        put?: never;
+        /**
+         * Make Set
+         * @description Begin a set of groups.
+         */
+        post: operations["make_set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/sheet": {
         parameters: {
             query?: never;
@@ -4286,6 +4310,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/handins/{handin_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Parts
+         * @description What each of those says who hand it in together.
+         */
+        get: operations["who_did_what"];
+        /**
+         * Say Own Part
+         * @description Say what one's own part was.
+         */
+        put: operations["say_own_part"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/handins/{handin_id}/parts/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Confirm Parts
+         * @description Say that what all of them say is right.
+         */
+        post: operations["confirm_parts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/handins/{handin_id}/submissions": {
         parameters: {
             query?: never;
@@ -4906,6 +4974,170 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sets/{set_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Set
+         * @description Take a set away whose groups are empty.
+         */
+        delete: operations["remove_set"];
+        options?: never;
+        head?: never;
+        /**
+         * Rename Set
+         * @description Call a set otherwise.
+         */
+        patch: operations["rename_set"];
+        trace?: never;
+    };
+    "/api/sets/{set_id}/choice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Open Choice
+         * @description Let students choose their groups until a day, or no longer.
+         */
+        put: operations["open_choice"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/draw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw Groups
+         * @description The groups that a draw makes; nothing is written.
+         */
+        post: operations["draw_groups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Form Groups
+         * @description Form the groups of a draw that was shown.
+         */
+        post: operations["form_groups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Group
+         * @description Make a group.
+         */
+        post: operations["make_group"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/mine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Group
+         * @description Go into a group of a set, or out of it.
+         */
+        put: operations["choose_group"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Into Group
+         * @description Put students into a group, or out of all of them.
+         */
+        post: operations["move_into_group"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{set_id}/wishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Wishes
+         * @description Say who is never, and who is always, drawn into one group.
+         */
+        put: operations["keep_wishes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shared/{shared_id}/exchange": {
         parameters: {
             query?: never;
@@ -5485,7 +5717,7 @@ export interface paths {
         put?: never;
         /**
          * Reopen
-         * @description Take an outcome back.
+         * @description Take an outcome back; ``for_all``: those of all who were decided with it.
          */
         post: operations["reopen"];
         delete?: never;
@@ -5692,6 +5924,30 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/working-groups/{working_group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Group
+         * @description Take an empty group away.
+         */
+        delete: operations["remove_group"];
+        options?: never;
+        head?: never;
+        /**
+         * Rename Group
+         * @description Call a group otherwise.
+         */
+        patch: operations["rename_group"];
         trace?: never;
     };
 }
@@ -5932,10 +6188,20 @@ export interface components {
              */
             alone: string;
             /**
+             * Apart
+             * @default
+             */
+            apart: string;
+            /**
              * Feedback
              * @default
              */
             feedback: string;
+            /**
+             * For All
+             * @default true
+             */
+            for_all: boolean;
             /** Levels */
             levels?: {
                 [key: string]: string[];
@@ -7045,6 +7311,20 @@ export interface components {
             today: string;
         };
         /**
+         * ChoosableGroup
+         * @description A group that a student may choose, with who is in it.
+         */
+        ChoosableGroup: {
+            /** Id */
+            id: number;
+            /** Members */
+            members: components["schemas"]["MateShape"][];
+            /** Mine */
+            mine: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * ChosenCellIn
          * @description A cell as it was chosen.
          */
@@ -7058,6 +7338,14 @@ export interface components {
              * @enum {string}
              */
             status: "not_asked" | "excused" | "accepted" | "sent_back" | "handed_in" | "not_open" | "working" | "empty";
+        };
+        /**
+         * ChosenIn
+         * @description The group that a student goes into; None: into none.
+         */
+        ChosenIn: {
+            /** Group */
+            group: number | null;
         };
         /**
          * ClassIn
@@ -7371,6 +7659,14 @@ export interface components {
             who: string;
         };
         /**
+         * ConfirmPartsIn
+         * @description What was seen and is right.
+         */
+        ConfirmPartsIn: {
+            /** Seal */
+            seal: string;
+        };
+        /**
          * CopyLine
          * @description Somebody's copy; ``newer``: a newer one lies beside it.
          */
@@ -7580,6 +7876,8 @@ export interface components {
             outcomes: components["schemas"]["OutcomeShape"][];
             /** Overdue */
             overdue: boolean;
+            /** Parts */
+            parts: components["schemas"]["SaidPart"][];
             /** Pockets */
             pockets: components["schemas"]["FrozenPocket"][];
             /** Receipt */
@@ -7597,6 +7895,7 @@ export interface components {
             two: components["schemas"]["TwoShape"] | null;
             /** Voided At */
             voided_at: string | null;
+            with_it: components["schemas"]["WithIt"] | null;
         };
         /**
          * DifferenceShape
@@ -7741,6 +8040,43 @@ export interface components {
             deed: string;
             /** Incomplete */
             incomplete: string[];
+        };
+        /**
+         * DrawIn
+         * @description Groups of about ``size``, each within a period or mixed across all; ``seed`` tells a draw again.
+         */
+        DrawIn: {
+            /**
+             * Mixing
+             * @enum {string}
+             */
+            mixing: "within" | "across";
+            /** Seed */
+            seed?: number | null;
+            /** Size */
+            size: number;
+        };
+        /**
+         * DrawnGroup
+         * @description A group that a draw makes.
+         */
+        DrawnGroup: {
+            /** Members */
+            members: number[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * DrawnShape
+         * @description The groups that a draw makes, and the seed that makes them again.
+         */
+        DrawnShape: {
+            /** Groups */
+            groups: components["schemas"]["DrawnGroup"][];
+            /** Seed */
+            seed: number;
+            /** Seen */
+            seen: string;
         };
         /**
          * DropShape
@@ -8011,6 +8347,8 @@ export interface components {
          * @description An outcome as its student reads it.
          */
         FeedbackLine: {
+            /** Apart */
+            apart: string;
             /**
              * At
              * Format: date-time
@@ -8125,6 +8463,40 @@ export interface components {
              * @enum {string}
              */
             how: "paper" | "mail" | "other" | "closed";
+        };
+        /**
+         * FormIn
+         * @description A draw that was shown.
+         */
+        FormIn: {
+            /**
+             * Mixing
+             * @enum {string}
+             */
+            mixing: "within" | "across";
+            /** Seed */
+            seed?: number | null;
+            /** Seen */
+            seen: string;
+            /** Size */
+            size: number;
+        };
+        /**
+         * FormerPlace
+         * @description Who was in which group from when to when.
+         */
+        FormerPlace: {
+            /** First */
+            first: string | null;
+            /** Group */
+            group: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Name */
+            name: string;
         };
         /**
          * FoundRubric
@@ -8377,6 +8749,25 @@ export interface components {
             title: string;
         };
         /**
+         * GroupChoice
+         * @description A set of groups in which a student chooses one until a day; ``most`` fit into each.
+         */
+        GroupChoice: {
+            /** Groups */
+            groups: components["schemas"]["ChoosableGroup"][];
+            /** Id */
+            id: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+        };
+        /**
          * GroupIn
          * @description A class, caseload or cohort to start; ``lead`` is another person's id, for administrators.
          *
@@ -8441,7 +8832,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "choose_group" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -8491,6 +8882,66 @@ export interface components {
             unsaid: "evidence" | "page" | "links" | "log";
         };
         /**
+         * GroupNameIn
+         * @description What a set or a group is called.
+         */
+        GroupNameIn: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * GroupOfSet
+         * @description A working group.
+         */
+        GroupOfSet: {
+            /** Id */
+            id: number;
+            /** Members */
+            members: components["schemas"]["PlaceInGroup"][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * GroupSetShape
+         * @description A set of groups; ``chosen_until``: students choose theirs until that day. ``fills``: titles of pockets.
+         *
+         *     Who is never (``apart``) or always (``together``) drawn into one group is shown to who may change them.
+         */
+        GroupSetShape: {
+            /** Apart */
+            apart: number[][];
+            /** Chosen Until */
+            chosen_until: string | null;
+            /** Fills */
+            fills: string[];
+            /** Former */
+            former: components["schemas"]["FormerPlace"][];
+            /** Groups */
+            groups: components["schemas"]["GroupOfSet"][];
+            /** Id */
+            id: number;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Seed */
+            seed: number | null;
+            /** Together */
+            together: number[][];
+        };
+        /**
+         * GroupSetsShape
+         * @description All sets of a class, and its students of today.
+         */
+        GroupSetsShape: {
+            /** May Change */
+            may_change: boolean;
+            /** Sets */
+            sets: components["schemas"]["GroupSetShape"][];
+            /** Students */
+            students: components["schemas"]["GroupedStudent"][];
+        };
+        /**
          * GroupShape
          * @description A teaching group by name.
          */
@@ -8499,6 +8950,34 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * GroupedStudent
+         * @description A student of the class, by enrolment.
+         */
+        GroupedStudent: {
+            /** Family First */
+            family_first: boolean;
+            /** Family Name */
+            family_name: string;
+            /** Given Name */
+            given_name: string;
+            /** Id */
+            id: number;
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Tint */
+            tint: number;
+        };
+        /**
+         * GroupsChanged
+         * @description The change of the class list that undoes it; None where nothing changed.
+         */
+        GroupsChanged: {
+            /** Change */
+            change: number | null;
         };
         /**
          * HandInForIn
@@ -8987,6 +9466,11 @@ export interface components {
             each_question: boolean;
             /** Files */
             files: components["schemas"]["PocketFileShape"][];
+            /**
+             * Group Set
+             * @default
+             */
+            group_set: string;
             /** Handins */
             handins: string[];
             /** Id */
@@ -9187,6 +9671,16 @@ export interface components {
              * @enum {string}
              */
             why: "gone" | "changed" | "not_asked" | "excused" | "not_excused" | "no_due" | "before_opening" | "already" | "not_open" | "not_handed_in" | "not_decided" | "by_rubric" | "by_two";
+        };
+        /**
+         * LetChooseIn
+         * @description Until when students choose (None: no longer), and how many fit into a group.
+         */
+        LetChooseIn: {
+            /** Most */
+            most: number | null;
+            /** Until */
+            until: string | null;
         };
         /**
          * LikeClass
@@ -9762,6 +10256,16 @@ export interface components {
             pockets: components["schemas"]["LyingPocket"][];
         };
         /**
+         * MadeGroup
+         * @description What was made.
+         */
+        MadeGroup: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * MadeIds
          * @description What was added: under its id in the draft, the one that it has.
          */
@@ -10048,6 +10552,16 @@ export interface components {
             before?: number | null;
             /** Section */
             section: number;
+        };
+        /**
+         * MoveIntoGroupIn
+         * @description Students and the group they go into; None: out of all groups of the set.
+         */
+        MoveIntoGroupIn: {
+            /** Group */
+            group: number | null;
+            /** Students */
+            students: number[];
         };
         /**
          * MoveManyIn
@@ -10757,6 +11271,8 @@ export interface components {
          * @description An outcome with the mark released with it.
          */
         OutcomeShape: {
+            /** Apart */
+            apart: string;
             /**
              * At
              * Format: date-time
@@ -10975,6 +11491,53 @@ export interface components {
             title: string;
         };
         /**
+         * PartIn
+         * @description One's own part, and the version that was seen.
+         */
+        PartIn: {
+            /** Text */
+            text: string;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
+         * PartShape
+         * @description What one of those says who hand it in together; ``confirmed``: they say that what all say is right.
+         */
+        PartShape: {
+            /** Confirmed */
+            confirmed: boolean;
+            /** Mine */
+            mine: boolean;
+            /** Name */
+            name: string;
+            /** Picture */
+            picture: string;
+            /** Text */
+            text: string;
+            /** Tint */
+            tint: number;
+        };
+        /**
+         * PartsShape
+         * @description What all of them say, with one's own part and the version it has; ``seal`` names just that.
+         */
+        PartsShape: {
+            /** May Write */
+            may_write: boolean;
+            /** Mine */
+            mine: string;
+            /** Parts */
+            parts: components["schemas"]["PartShape"][];
+            /** Seal */
+            seal: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * PassageIn
          * @description A passage by its place (0 first) and its words as they were seen.
          */
@@ -11162,6 +11725,16 @@ export interface components {
              * @enum {string}
              */
             where: "period" | "group";
+        };
+        /**
+         * PlaceInGroup
+         * @description Who is in a group, and since when, where it is known.
+         */
+        PlaceInGroup: {
+            /** Id */
+            id: number;
+            /** Since */
+            since: string | null;
         };
         /**
          * PlaceName
@@ -11459,6 +12032,11 @@ export interface components {
              * @default false
              */
             each_question: boolean;
+            /**
+             * Group Set
+             * @default
+             */
+            group_set: string;
             /** Hand */
             hand?: {
                 [key: string]: string;
@@ -11636,7 +12214,8 @@ export interface components {
          * PocketSettings
          * @description What a pocket asks for. ``takes``: kinds of artefact, none for any; a length where ``measure`` is given.
          *
-         *     ``shared``: who fills it together; ``own_part``: what is asked is asked of each student's own words.
+         *     ``shared``: who fills it together (``group``: each group of ``group_set``, by its name); ``own_part``: what is asked
+         *     is asked of each student's own words.
          */
         PocketSettings: {
             /**
@@ -11659,6 +12238,11 @@ export interface components {
              * @default false
              */
             each_question: boolean;
+            /**
+             * Group Set
+             * @default
+             */
+            group_set: string;
             /**
              * Kind
              * @enum {string}
@@ -11761,12 +12345,14 @@ export interface components {
          * @description A portfolio: its pockets and how far it is filled; ``since`` is when its reader of the staff looked before.
          */
         PortfolioShape: {
+            /** Choices */
+            choices: components["schemas"]["GroupChoice"][];
             cover: components["schemas"]["CoverShape"];
             group: components["schemas"]["GroupShape"];
             /** Id */
             id: number;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "choose_group" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -12434,6 +13020,18 @@ export interface components {
             version: number;
         };
         /**
+         * SaidPart
+         * @description What one of a group says their part was, and whether they confirmed what all say.
+         */
+        SaidPart: {
+            /** Confirmed */
+            confirmed: boolean;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * SaidShownShape
          * @description How much was shown.
          */
@@ -12596,6 +13194,11 @@ export interface components {
              * @default
              */
             alone: string;
+            /**
+             * Apart
+             * @default
+             */
+            apart: string;
             /** Due Again */
             due_again?: string | null;
             /**
@@ -12603,6 +13206,11 @@ export interface components {
              * @default
              */
             feedback: string;
+            /**
+             * For All
+             * @default true
+             */
+            for_all: boolean;
             /** Levels */
             levels?: {
                 [key: string]: string[];
@@ -13440,6 +14048,8 @@ export interface components {
         /**
          * TemplateShape
          * @description The template of a class, and the periods and groups that versions can be dealt by.
+         *
+         *     ``sets`` are the names of the sets of groups that can fill a pocket.
          */
         TemplateShape: {
             /** Groups */
@@ -13450,6 +14060,8 @@ export interface components {
             periods: components["schemas"]["PlaceName"][];
             /** Sections */
             sections: components["schemas"]["LaidSection"][];
+            /** Sets */
+            sets: string[];
             /** Title */
             title: string;
         };
@@ -13996,6 +14608,32 @@ export interface components {
             number: number;
             /** School Days */
             school_days: number;
+        };
+        /**
+         * WishesIn
+         * @description Who is never, and who is always, drawn into one group.
+         */
+        WishesIn: {
+            /** Apart */
+            apart: number[][];
+            /** Together */
+            together: number[][];
+        };
+        /**
+         * WithIt
+         * @description How many others handed it in by the same press: those that wait for a mark, and those that have one.
+         *
+         *     ``names`` are those of all of them, where they are shown; ``with_outcome``: how many were decided in the same deed.
+         */
+        WithIt: {
+            /** Decided */
+            decided: number;
+            /** Names */
+            names: string[];
+            /** Waiting */
+            waiting: number;
+            /** With Outcome */
+            with_outcome: number;
         };
         /**
          * WordingChoiceIn
@@ -17981,6 +18619,54 @@ export interface operations {
             };
         };
     };
+    see_sets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupSetsShape"];
+                };
+            };
+        };
+    };
+    make_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupNameIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeGroup"];
+                };
+            };
+        };
+    };
     see_sheet: {
         parameters: {
             query?: never;
@@ -19884,6 +20570,83 @@ export interface operations {
             };
         };
     };
+    who_did_what: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsShape"];
+                };
+            };
+        };
+    };
+    say_own_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsShape"];
+                };
+            };
+        };
+    };
+    confirm_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                handin_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmPartsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsShape"];
+                };
+            };
+        };
+    };
     hand_in: {
         parameters: {
             query?: never;
@@ -20746,6 +21509,226 @@ export interface operations {
             };
         };
     };
+    remove_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rename_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupNameIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    open_choice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetChooseIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    draw_groups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnShape"];
+                };
+            };
+        };
+    };
+    form_groups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsChanged"];
+                };
+            };
+        };
+    };
+    make_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupNameIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeGroup"];
+                };
+            };
+        };
+    };
+    choose_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    move_into_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIntoGroupIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsChanged"];
+                };
+            };
+        };
+    };
+    keep_wishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishesIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     exchange_shared_page: {
         parameters: {
             query?: never;
@@ -21458,7 +22441,9 @@ export interface operations {
     };
     reopen: {
         parameters: {
-            query?: never;
+            query?: {
+                for_all?: boolean;
+            };
             header?: never;
             path: {
                 submission_id: number;
@@ -21783,6 +22768,50 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["UploadShape"];
                 };
+            };
+        };
+    };
+    remove_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                working_group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rename_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                working_group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupNameIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

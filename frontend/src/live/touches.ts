@@ -12,6 +12,7 @@ const LEAVES: Record<string, Kind[]> = {
   pile: ["comments", "reminders", "show", "gallery", "lists", "cupboard"],
   handins: ["comments", "reminders", "show", "gallery", "lists", "staff", "marks", "cupboard"],
   roster: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "template", "gallery", "staff", "cupboard"],
+  sets: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "gallery", "lists", "staff", "calendar", "cupboard"],
   drops: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "staff", "calendar", "cupboard"],
   staff: ["work", "handing", "marks", "comments", "reminders", "show", "asked", "own_dues", "adjustments", "template", "gallery", "lists", "calendar", "cupboard"],
   template: ["handing", "marks", "comments", "reminders", "show", "own_dues", "adjustments", "lists", "staff", "cupboard"],

@@ -26,6 +26,7 @@ import { SaidProvider } from "../submission/said/SaidProvider";
 import { Beside, BesideChoice } from "./Beside";
 import { Changes } from "./Changes";
 import { TEXTS } from "./texts";
+import { FOR_ALL } from "./forAllTexts";
 import { TWO } from "./twoTexts";
 
 type Shape = Schema["Desk"];
@@ -106,6 +107,7 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
         ) : (
           <FrozenPockets pockets={desk.pockets} />
         )}
+        <SaidParts parts={desk.parts} />
         <OnTheWhole />
         {!desk.hidden && <Notes desk={desk} groupId={groupId} />}
         {desk.outcomes.map((one) => (
@@ -117,6 +119,28 @@ function Laid({ desk, groupId }: { desk: Shape; groupId: number }) {
           </div>
         ))}
       </div>
+    </section>
+  );
+}
+
+/** Who of a group did what, as they say, and who of them says that it is so. */
+function SaidParts({ parts }: { parts: Shape["parts"] }) {
+  if (parts.length === 0) return null;
+  return (
+    <section aria-labelledby="who-did-what" className="rounded-lg border border-edge bg-paper p-4">
+      <h2 id="who-did-what" className="text-base">
+        {FOR_ALL.whoDidWhat}
+      </h2>
+      <dl className="mt-1 flex flex-col gap-2 text-base">
+        {parts.map((one) => (
+          <div key={one.name}>
+            <dt>
+              <strong>{one.name}</strong> <span className={one.confirmed ? "text-accepted" : "text-quiet"}>{one.confirmed ? FOR_ALL.saysRight : FOR_ALL.notConfirmed}</span>
+            </dt>
+            <dd className="break-words whitespace-pre-wrap">{one.text || FOR_ALL.saidNothing}</dd>
+          </div>
+        ))}
+      </dl>
     </section>
   );
 }

@@ -16,7 +16,9 @@ import type { SaveState } from "../writing/keeper";
 import { markOf, packed, unpacked, useMark } from "../submission/mark";
 import type { Fields } from "../submission/mark";
 import { Agreeing } from "./Agreeing";
+import { ForAll, USUALLY } from "./ForAll";
 import { OwnScore } from "./OwnScore";
+import { FOR_ALL } from "./forAllTexts";
 import { PhraseField } from "./PhraseField";
 import { PhrasesDialog } from "./PhrasesDialog";
 import { asPhrase } from "./phrases";
@@ -63,6 +65,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   const id = useId();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
+  const [together, setTogether] = useState(USUALLY);
   /** What is to be sent back is asked about: with what is typed, or with what two agreed on. */
   const [sending, setSending] = useState<{ agreed?: Fields } | null>(null);
   /** What a new phrase begins with, while the phrases are open. */
@@ -84,11 +87,11 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
           return;
         }
         const body = markOf(agreed ?? unpacked(keeper.snapshot().text), rubric !== null, points ?? null);
-        const reviewed = await run({ ...body, version: keeper.version, alone: "" });
+        const reviewed = await run({ ...body, version: keeper.version, alone: "", for_all: together.forAll, apart: together.apart });
         keeper.forget();
         const also = reviewed.released.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: reviewed.released.join(", ") }) : "";
         const reopen = async () => {
-          await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id } } }));
+          await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id }, query: { for_all: true } } }));
           await Promise.all([queries.invalidateQueries({ queryKey: ["group", groupId] }), queries.invalidateQueries({ queryKey: wholePileQuery.queryKey })]);
         };
         say(`${name}, ${desk.handin.title}: ${done}.${also}`, () => void reopen());
@@ -100,7 +103,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         setBusy(false);
       }
     },
-    [busy, desk.handin.title, desk.id, groupId, keeper, name, offPile, onNext, points, queries, rubric, say],
+    [busy, desk.handin.title, desk.id, groupId, keeper, name, offPile, onNext, points, queries, rubric, say, together],
   );
 
   const accept = useCallback(
@@ -177,6 +180,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         {two && <Notice look="info" title={TWO.independent} fix={two.count > 0 ? TWO.otherDone : undefined} />}
         <Score desk={desk} mark={mark} />
         <OwnScore desk={desk} fields={mark.fields} onChange={mark.change} />
+        <ForAll desk={desk} fields={together} onChange={setTogether} />
         <div>
           <div className="flex items-baseline justify-between gap-2">
             <label htmlFor={id} className="font-bold">
@@ -345,14 +349,32 @@ function DraftProblem({ mark: { state, fields, keeper } }: { mark: ReturnType<ty
   );
 }
 
+/** For all to whom it was given at one press, or for this one alone. */
+function Reopen({ desk, onReopen }: { desk: Shape; onReopen: (forAll: boolean) => void }) {
+  const along = desk.with_it?.with_outcome ?? 0;
+  const icon = <Undo2 aria-hidden size={16} />;
+  return (
+    <>
+      {along > 0 && (
+        <Button className="min-h-9" icon={icon} onClick={() => onReopen(true)}>
+          {FOR_ALL.reopenAll({ count: along + 1 })}
+        </Button>
+      )}
+      <Button className="min-h-9" icon={icon} onClick={() => onReopen(false)}>
+        {along > 0 ? FOR_ALL.reopenOne({ name: desk.student.given_name }) : TEXTS.reopen}
+      </Button>
+    </>
+  );
+}
+
 /** A submission that is not to be marked now: decided, taken back, excused, or followed by another. */
 function Closed({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
   const queries = useQueryClient();
   const [problem, setProblem] = useState<Problem | null>(null);
   const decided = desk.newest && (desk.status === "accepted" || desk.status === "sent_back");
-  const reopen = async () => {
+  const reopen = async (for_all: boolean) => {
     try {
-      await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id } } }));
+      await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id }, query: { for_all } } }));
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
@@ -367,11 +389,7 @@ function Closed({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNex
       <Button look="main" className="min-h-10" onClick={onNext}>
         {TEXTS.nextToMark}
       </Button>
-      {decided && (
-        <Button className="min-h-9" icon={<Undo2 aria-hidden size={16} />} onClick={() => void reopen()}>
-          {TEXTS.reopen}
-        </Button>
-      )}
+      {decided && <Reopen desk={desk} onReopen={(forAll) => void reopen(forAll)} />}
     </div>
   );
 }

@@ -12,6 +12,7 @@ import { PegPicture, TINTS } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
 import { LookBar } from "./LookBar";
 import { useLook } from "./useLook";
+import { Choices } from "./Choices";
 import { CoverDialog } from "./CoverDialog";
 import { LoosePages } from "./LoosePages";
 import { LoosePageView } from "./LoosePageView";
@@ -48,6 +49,7 @@ export function PocketsView() {
       <div className="flex min-h-0 flex-1">
       <aside className={`w-[300px] print:hidden shrink-0 overflow-y-auto border-r border-line bg-paper @max-3xl:w-full @max-3xl:border-0 ${chosen ? "@max-3xl:hidden" : ""}`}>
         <Cover portfolio={portfolio.data} />
+        <Choices portfolio={portfolio.data} />
         <PocketList key={portfolio.data.id} portfolio={portfolio.data} base={base} chosen={Number(pocket) || null} only={looking.only ? looking.since : null} />
         <LoosePages portfolio={portfolio.data} base={base} />
         <More portfolio={portfolio.data} base={base} />

@@ -3,6 +3,7 @@ import { NavLink, useParams } from "react-router";
 import { useGroup } from "../api/session";
 import { CalendarPart } from "./CalendarPart";
 import { ClassPart } from "./ClassPart";
+import { GroupsPart } from "./GroupsPart";
 import { ListPart } from "./ListPart";
 import { StaffPart } from "./StaffPart";
 import { PARTS, TEXTS } from "./texts";
@@ -31,6 +32,7 @@ export function SetupView() {
       </nav>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         {chosen === "list" && <ListPart groupId={group.id} />}
+        {chosen === "groups" && <GroupsPart groupId={group.id} />}
         {chosen === "class" && <ClassPart groupId={group.id} />}
         {chosen === "staff" && <StaffPart groupId={group.id} />}
         {chosen === "calendar" && <CalendarPart />}

@@ -31,6 +31,13 @@ export const dropQuery = (group_id: number, drop_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/roster/drops/{drop_id}", { params: { path: { group_id, drop_id } } })),
   });
 
+/** Sets of groups of a class. */
+export const groupSetsQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "sets"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/sets", { params: { path: { group_id } } })),
+  });
+
 /** What a class has asked for and waits. */
 export const ownRequestsQuery = (group_id: number) =>
   queryOptions({

@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import { catalogue, message, rich } from "../language/catalogue";
 import type { Schema } from "../api/client";
 
-export const PARTS = catalogue("setup.parts", { list: "Class list", staff: "Staff", class: "Name and days", calendar: "Calendar" });
+export const PARTS = catalogue("setup.parts", { list: "Class list", groups: "Groups", staff: "Staff", class: "Name and days", calendar: "Calendar" });
 export type Part = keyof typeof PARTS;
 
 /** The class itself. */

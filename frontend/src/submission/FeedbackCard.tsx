@@ -21,11 +21,21 @@ interface Props {
 }
 
 /** Where a score is not as it was earned: what was taken for being late, or why its marker gave another one. */
-function HowMade({ line }: { line: Outcome }) {
+function HowScored({ line }: { line: Outcome }) {
   if (line.score === null || line.earned === null) return null;
   if (line.why) return <p className="figures break-words text-ink-soft">{TEXTS.scoreByMarker({ earned: line.earned, why: line.why })}</p>;
   if (line.late_days === 0) return null;
   return <p className="figures text-ink-soft">{TEXTS.scoreLate({ earned: line.earned, taken: Math.round((line.earned - line.score) * 10) / 10, days: line.late_days })}</p>;
+}
+
+/** The same, and why it is not that of the others who handed it in. */
+function HowMade({ line }: { line: Outcome }) {
+  return (
+    <>
+      <HowScored line={line} />
+      {line.apart && <p className="break-words text-ink-soft">{TEXTS.markedAlone({ why: line.apart })}</p>}
+    </>
+  );
 }
 
 export function FeedbackCard({ line, title = false, ownIs, children }: Props) {

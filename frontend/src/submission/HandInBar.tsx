@@ -1,9 +1,10 @@
 /** Handing in: one big button with a plain sentence, and the receipt. */
 import { useQueryClient } from "@tanstack/react-query";
 import { Lock, ReceiptText, Undo2, Upload } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { client, data } from "../api/client";
+import { patiently } from "../api/patiently";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
@@ -19,6 +20,8 @@ import { saveAll } from "../writing/autosave";
 import { useDraft } from "../writing/useDraft";
 import { ForThem } from "./ForThem";
 import { TEXTS } from "./texts";
+
+const WhoDidWhat = lazy(() => patiently(() => import("./WhoDidWhat")).then((view) => ({ default: view.WhoDidWhat })));
 
 type HandIn = Schema["StudentHandIn"];
 
@@ -170,6 +173,11 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       {handin.directions && <RichText html={handin.directions} className="text-base" />}
       {todo && handin.rubric?.by_student ? <JudgeYourself rubric={handin.rubric} judged={judged} onChange={setJudged} /> : <RubricDetails rubric={handin.rubric} />}
       <ModelAnswer handin={handin} />
+      {handin.together > 1 && (
+        <Suspense fallback={null}>
+          <WhoDidWhat groupId={groupId} portfolio={portfolio} handin={handin.id} />
+        </Suspense>
+      )}
       {waits && handin.closed && handin.closes && (
         <p className="text-base">{TEXTS.closedOn({ closes: due(handin.closes, handin.closes_time) })}</p>
       )}

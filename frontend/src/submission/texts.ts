@@ -68,6 +68,7 @@ export const TEXTS = catalogue("submission", {
   receiptAsPdf: "Receipt as PDF",
   feedback: message<{ status: string }>("Feedback: {status}"),
   statusAtBy: rich<{ status: ReactNode; at: string; by: string }>("{status} {at} by {by}"),
+  markedAlone: message<{ why: string }>("A mark of your own, apart from your group: {why}"),
   scoreLate: message<{ earned: number; taken: number; days: number }>("Earned {earned, number}; {taken, number} taken for being {days, plural, one {# school day} other {# school days}} late."),
   scoreByMarker: message<{ earned: number; why: string }>("By the rule {earned, number}. Another score was given: {why}"),
   scoreOf: rich<{ score: ReactNode; points: number }>("{score} of {points, number} points"),

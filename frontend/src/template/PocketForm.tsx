@@ -99,7 +99,7 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
             </label>
           )}
           {fields.kind === "log" && <LogColumns fields={fields} control={form.control} register={form.register} may={may} groupId={groupId} />}
-          <Wanted fields={fields} register={form.register} />
+          <Wanted fields={fields} register={form.register} sets={template.sets} />
           {fields.kind === "page" && (
             <RichField label={TEXTS.starter} hint={TEXTS.whatStandsInThePage} name="starter" control={form.control} may={may} pageIn={groupId} />
           )}
@@ -168,7 +168,7 @@ function Kinds({ value, may, onChange }: { value: Kind; may: boolean; onChange: 
 }
 
 /** Who fills a page together, and whether each one's own part of it counts. */
-function Together({ fields, register }: { fields: Fields; register: UseFormRegister<Fields> }) {
+function Together({ fields, register, sets }: { fields: Fields; register: UseFormRegister<Fields>; sets: string[] }) {
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
       <label className="flex items-center gap-2">
@@ -180,6 +180,18 @@ function Together({ fields, register }: { fields: Fields; register: UseFormRegis
           <option value="class">{TEXTS.byTheClass}</option>
         </select>
       </label>
+      {fields.shared === "group" && sets.length > 1 && (
+        <label className="flex items-center gap-2">
+          {TEXTS.groupsOf}
+          <select {...register("groupSet")} className="flex min-h-9 items-center rounded-md border border-control bg-paper px-2">
+            {[...new Set([...sets, ...(fields.groupSet ? [fields.groupSet] : [])])].map((name, at) => (
+              <option key={name} value={at === 0 && fields.groupSet !== name ? "" : name}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {fields.shared && (
         <label className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...register("ownPart")} />
@@ -193,7 +205,7 @@ function Together({ fields, register }: { fields: Fields; register: UseFormRegis
 
 /** What is wanted in it: how many, with what said about each, how long. */
 // eslint-disable-next-line complexity -- one branch for each measure that a kind of pocket has
-function Wanted({ fields, register }: { fields: Fields; register: UseFormRegister<Fields> }) {
+function Wanted({ fields, register, sets }: { fields: Fields; register: UseFormRegister<Fields>; sets: string[] }) {
   const evidence = fields.kind === "evidence";
   const text = fields.kind === "page" || (evidence && fields.reflection);
   const together = fields.kind === "page" && fields.shared !== "";
@@ -238,7 +250,7 @@ function Wanted({ fields, register }: { fields: Fields; register: UseFormRegiste
           <span className="text-quiet">{TEXTS.noneChosenAny}</span>
         </div>
       )}
-      {fields.kind === "page" && <Together fields={fields} register={register} />}
+      {fields.kind === "page" && <Together fields={fields} register={register} sets={sets} />}
       {text && !together && (
         <label className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...register("spoken")} />

@@ -42,6 +42,7 @@ export interface Fields {
   takes: Record<keyof typeof TAKES, boolean>;
   spoken: boolean;
   shared: Schema["PocketSettings"]["shared"];
+  groupSet: string;
   ownPart: boolean;
   starter: string;
   counts: boolean;
@@ -138,6 +139,7 @@ export function fieldsOf(pocket: Laid): Fields {
     },
     spoken: pocket.spoken,
     shared: pocket.shared,
+    groupSet: pocket.group_set,
     ownPart: pocket.own_part,
     starter: pocket.starter,
     counts: pocket.counts,
@@ -175,6 +177,7 @@ export function bodyOf(fields: Fields, version: number): Schema["PocketIn"] {
     takes: kinds.filter((kind) => fields.takes[kind]),
     spoken: fields.spoken,
     shared: fields.kind === "page" ? fields.shared : "",
+    group_set: fields.kind === "page" && fields.shared === "group" ? fields.groupSet : "",
     own_part: fields.ownPart,
     starter: fields.starter,
     counts: fields.counts,

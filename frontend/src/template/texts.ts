@@ -156,6 +156,7 @@ export const TEXTS = catalogue("template", {
   filledBy: "It is filled",
   byEachAlone: "by each student alone",
   byEachGroup: "by each group together",
+  groupsOf: "of the set",
   byEachPeriod: "by each period together",
   byTheClass: "by the whole class together",
   ownPartCounts: "what is asked is asked of each one's own words",
