@@ -28,6 +28,7 @@ from coatpeg.marking import (
     queries,
     results,
     shapes,
+    together,
 )
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
@@ -142,6 +143,14 @@ def _verdict(body: shapes.MarkIn) -> commands.Verdict:
     return commands.Verdict(body.feedback, body.score, body.levels, body.own_score, body.why)
 
 
+def _reviewed(outcome: Outcome, released: list[str]) -> dict[str, Any]:
+    return {
+        "outcome": outcome.pk,
+        "released": released,
+        "also": [one.pk for one in together.given_with(outcome)],
+    }
+
+
 def _of_several(body: shapes.AgreedIn) -> dict[str, Any]:
     """What is said of two markers, and of several students who handed it in together."""
     return {"alone": body.alone, "for_all": body.for_all, "apart": body.apart}
@@ -164,7 +173,7 @@ def accept(request: HttpRequest, submission_id: int, body: shapes.AgreedIn) -> A
     outcome, released = commands.review(
         person, submission_id, kind, _verdict(body), body.version, now(), **_of_several(body)
     )
-    return {"outcome": outcome.pk, "released": released}
+    return _reviewed(outcome, released)
 
 
 @router.post(
@@ -187,7 +196,7 @@ def send_back(request: HttpRequest, submission_id: int, body: shapes.SendBackIn)
         due_again=again,
         **_of_several(body),
     )
-    return {"outcome": outcome.pk, "released": released}
+    return _reviewed(outcome, released)
 
 
 @router.post(

@@ -236,10 +236,14 @@ class SendBackIn(AgreedIn):
 
 
 class ReviewedShape(Shape):
-    """What an outcome did; ``released`` names other hand-ins whose locks it opened."""
+    """What an outcome did; ``released`` names other hand-ins whose locks it opened.
+
+    ``also``: the submissions of the others who handed it in together, which were given the same.
+    """
 
     outcome: int
     released: list[str]
+    also: list[int]
 
 
 class FeedbackLine(OutcomeShape):

@@ -595,7 +595,7 @@ class Marked(PressedCase):
         desk = self.ok(self.plot.lead, "GET", f"/submissions/{self.made}")
         self.assertEqual((desk["with_it"]["waiting"], desk["with_it"]["names"]), (1, ["Thandi Dube"]))
         self.assertIsNone(self.ok(self.josh.enrolment.person, "GET", f"/submissions/{self.made}")["with_it"])
-        self.give(self.made)
+        self.assertEqual(self.give(self.made)["also"], [self.other.pk])
         self.assertEqual(self.marks(), dict.fromkeys(("Josh", "Thandi"), ("Clear signs.", 15.0, "")))
         pile = self.ok(self.plot.lead, "GET", f"/groups/{self.plot.group.pk}/pile")
         self.assertEqual(pile["waiting"], [])

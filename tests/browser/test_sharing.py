@@ -176,6 +176,7 @@ class Sharing(BrowserCase):
         everybody.check()
         desk.get_by_role("button", name=re.compile("^Accept")).click()
         expect(desk.get_by_text("accepted", exact=False).first).to_be_visible()
+        expect(desk.get_by_text("The pile is empty")).to_be_visible()
         marks = ReleasedMark.objects.filter(outcome__submission__handin=handin, outcome__voided_at=None)
         self.assertEqual([float(one.score or 0) for one in marks], [16, 16])
         desk.goto(f"{self.live_server_url}/g/{self.eight.group.pk}/pile/{made.pk}")

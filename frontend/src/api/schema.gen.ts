@@ -12738,8 +12738,12 @@ export interface components {
         /**
          * ReviewedShape
          * @description What an outcome did; ``released`` names other hand-ins whose locks it opened.
+         *
+         *     ``also``: the submissions of the others who handed it in together, which were given the same.
          */
         ReviewedShape: {
+            /** Also */
+            also: number[];
             /** Outcome */
             outcome: number;
             /** Released */

@@ -1,13 +1,23 @@
 /** What several handed in together: marked for all of them, or for one alone with the reason. */
+import { useState } from "react";
 import type { Schema } from "../api/client";
+import { useDraft } from "../writing/useDraft";
 import { FOR_ALL } from "./forAllTexts";
 
-export interface ForAllFields {
+interface ForAllFields {
   forAll: boolean;
   apart: string;
 }
 
-export const USUALLY: ForAllFields = { forAll: true, apart: "" };
+const USUALLY: ForAllFields = { forAll: true, apart: "" };
+
+/** What is chosen for a submission, kept in the browser until it is decided or another one is open. */
+export function useForAll(submission: number): [ForAllFields, (fields: ForAllFields) => void] {
+  const [chosen, setChosen] = useState({ of: submission, fields: USUALLY });
+  const fields = chosen.of === submission ? chosen.fields : USUALLY;
+  useDraft(`apart/${submission}`, fields, 0, fields !== USUALLY, (kept) => setChosen({ of: submission, fields: kept }));
+  return [fields, (fresh) => setChosen({ of: submission, fields: fresh })];
+}
 
 interface Props {
   desk: Schema["Desk"];

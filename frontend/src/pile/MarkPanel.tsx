@@ -16,7 +16,7 @@ import type { SaveState } from "../writing/keeper";
 import { markOf, packed, unpacked, useMark } from "../submission/mark";
 import type { Fields } from "../submission/mark";
 import { Agreeing } from "./Agreeing";
-import { ForAll, USUALLY } from "./ForAll";
+import { ForAll, useForAll } from "./ForAll";
 import { OwnScore } from "./OwnScore";
 import { FOR_ALL } from "./forAllTexts";
 import { PhraseField } from "./PhraseField";
@@ -34,7 +34,20 @@ import { useOffPile } from "./usePile";
 type Shape = Schema["Desk"];
 const FIELD = "mt-1 w-full rounded-md border border-control bg-paper px-3 py-2 text-base font-normal";
 
-export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
+/** What else was unlocked by it, in words. */
+function unlocked(titles: string[]): string {
+  return titles.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: titles.join(", ") }) : "";
+}
+
+interface PanelProps {
+  desk: Shape;
+  groupId: number;
+  onNext: () => void;
+  /** On to the next one past others that were decided with this one. */
+  onPast: (also: number[]) => void;
+}
+
+export function MarkPanel({ desk, groupId, onNext, onPast }: PanelProps) {
   const group = useGroup();
   const open = desk.status === "handed_in" && desk.newest;
   if (!may(group, "mark")) return null;
@@ -46,7 +59,7 @@ export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: num
       {open && desk.two?.done && desk.two.marks.length === 0 ? (
         <DoneAlready desk={desk} groupId={groupId} onNext={onNext} />
       ) : open ? (
-        <Marking desk={desk} groupId={groupId} onNext={onNext} />
+        <Marking desk={desk} groupId={groupId} onNext={onNext} onPast={onPast} />
       ) : (
         <Closed desk={desk} groupId={groupId} onNext={onNext} />
       )}
@@ -55,7 +68,7 @@ export function MarkPanel({ desk, groupId, onNext }: { desk: Shape; groupId: num
 }
 
 // eslint-disable-next-line complexity -- one branch for each way in which it is decided
-function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNext: () => void }) {
+function Marking({ desk, groupId, onNext, onPast }: PanelProps) {
   const rubric = desk.handin.rubric ?? null;
   const mark = useMark({ id: desk.id, points: desk.handin.points ?? null, byRubric: rubric !== null, draft: desk.draft }, groupId);
   const { keeper } = mark;
@@ -65,7 +78,7 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
   const id = useId();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [together, setTogether] = useState(USUALLY);
+  const [together, setTogether] = useForAll(desk.id);
   /** What is to be sent back is asked about: with what is typed, or with what two agreed on. */
   const [sending, setSending] = useState<{ agreed?: Fields } | null>(null);
   /** What a new phrase begins with, while the phrases are open. */
@@ -89,21 +102,20 @@ function Marking({ desk, groupId, onNext }: { desk: Shape; groupId: number; onNe
         const body = markOf(agreed ?? unpacked(keeper.snapshot().text), rubric !== null, points ?? null);
         const reviewed = await run({ ...body, version: keeper.version, alone: "", for_all: together.forAll, apart: together.apart });
         keeper.forget();
-        const also = reviewed.released.length > 0 ? TEXTS.thisAlsoUnlockedWhatWas({ released: reviewed.released.join(", ") }) : "";
         const reopen = async () => {
           await data(client.POST("/api/submissions/{submission_id}/reopen", { params: { path: { submission_id: desk.id }, query: { for_all: true } } }));
           await Promise.all([queries.invalidateQueries({ queryKey: ["group", groupId] }), queries.invalidateQueries({ queryKey: wholePileQuery.queryKey })]);
         };
-        say(`${name}, ${desk.handin.title}: ${done}.${also}`, () => void reopen());
-        offPile(desk.id);
-        onNext();
+        say(`${name}, ${desk.handin.title}: ${done}.${unlocked(reviewed.released)}`, () => void reopen());
+        for (const one of [desk.id, ...reviewed.also]) offPile(one);
+        onPast(reviewed.also);
         await queries.invalidateQueries({ queryKey: ["group", groupId] });
       } catch (error) {
         setProblem(error instanceof Problem ? error : null);
         setBusy(false);
       }
     },
-    [busy, desk.handin.title, desk.id, groupId, keeper, name, offPile, onNext, points, queries, rubric, say, together],
+    [busy, desk.handin.title, desk.id, groupId, keeper, name, offPile, onPast, points, queries, rubric, say, together],
   );
 
   const accept = useCallback(

@@ -87,9 +87,12 @@ function Open({ groupId, chosen, waiting, arranged, desks }: OpenProps) {
   const queries = useQueryClient();
   const here = waiting.findIndex((one) => one.submission === chosen);
   // What another marker has open is passed over, unless nothing else waits.
-  const free = (one: Waiting_) => one.submission !== chosen && !desks.has(one.submission);
   const others = (one: Waiting_) => one.submission !== chosen;
-  const next = waiting.slice(here + 1).find(free) ?? waiting.find(free) ?? waiting.find(others);
+  const nextOf = (left: Waiting_[], from: number) => {
+    const free = (one: Waiting_) => others(one) && !desks.has(one.submission);
+    return left.slice(from + 1).find(free) ?? left.find(free) ?? left.find(others);
+  };
+  const next = nextOf(waiting, here);
   const before = waiting[here - 1] ?? waiting.findLast(others);
   const [nextPath, beforePath] = [next, before].map((one) => one && pathTo(one, arranged));
   const [nextGroup, nextId] = [next?.group, next?.submission];
@@ -110,12 +113,18 @@ function Open({ groupId, chosen, waiting, arranged, desks }: OpenProps) {
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
   }, [letters, nextPath, beforePath, go]);
+  /** To the next one past those that were decided with this one. */
+  const past = (also: number[]) => {
+    const left = waiting.filter((one) => !also.includes(one.submission));
+    const one = nextOf(left, left.findIndex((each) => each.submission === chosen));
+    go(one && pathTo(one, arranged));
+  };
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   return (
     <>
       <Desk desk={found.data} groupId={groupId} />
-      <MarkPanel desk={found.data} groupId={groupId} onNext={() => go(nextPath)} />
+      <MarkPanel desk={found.data} groupId={groupId} onNext={() => go(nextPath)} onPast={past} />
     </>
   );
 }

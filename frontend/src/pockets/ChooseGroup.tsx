@@ -39,11 +39,11 @@ export function ChooseGroup({ groupId, choice, onClose }: { groupId: number; cho
               </ul>
             </div>
             {one.mine ? (
-              <Button big disabled={choose.isPending} onClick={() => choose.mutate(null)}>
+              <Button big className="max-sm:w-full" disabled={choose.isPending} onClick={() => choose.mutate(null)}>
                 {TEXTS.leave({ name: one.name })}
               </Button>
             ) : (
-              <Button big disabled={choose.isPending || one.members.length >= choice.most} onClick={() => choose.mutate(one.id)}>
+              <Button big className="max-sm:w-full" disabled={choose.isPending || one.members.length >= choice.most} onClick={() => choose.mutate(one.id)}>
                 {TEXTS.join({ name: one.name })}
               </Button>
             )}
