@@ -88,7 +88,7 @@ export default defineConfig({
     rolldownOptions: {
       output: { codeSplitting: { includeDependenciesRecursively: false, groups: [
           // Small parts of the views that a class is seen in: each alone would cost as much again in what goes with an answer.
-          { name: "class", minShareCount: 2, test: /(src.ui.(people.(ListedName|PegPicture|find)|words|Coat)|src.app.Rail|src.(pegs.texts|filtering.(filters|texts)))\.tsx?$|lucide-react.dist.esm.icons.(list|download|search|plus)\.mjs$|pegs\.svg/ },
+          { name: "class", minShareCount: 2, test: /(src.ui.(people.(ListedName|PegPicture|find)|words|Coat)|src.app.Rail|src.cupboard.(dragging|openFrom|queries)|src.(pegs.texts|filtering.(filters|texts|MoreFilters)))\.tsx?$|lucide-react.dist.esm.icons.(list|download|search|plus|pin|sigma)\.mjs$|pegs\.svg/ },
           // What the start shares with the views.
           { name: "begun", minShareCount: 2, test: /lucide-react.dist.esm.icons.cloud-off\.mjs$|src.app.texts\.ts$|src.ui.reading.reading\.ts$/ },
           // Asking and telling the server: one package, all of it evaluated before what asks.
