@@ -8,7 +8,7 @@ there by a slip, and nothing is kept of that; a name that a set had before still
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from typing import Any
@@ -136,30 +136,36 @@ def _stays(place: GroupMember, wanted: Mapping[int, WorkingGroup | None]) -> boo
     return to is not None and to.pk == place.workinggroup_id
 
 
-def put_back(moved: Moved) -> None:
-    """Take a change of places back, with the class locked: nobody ends in two groups of a set by that.
+def put_back(moved: Moved, at: datetime) -> None:
+    """Take a change of places of a moment back, with the class locked: nobody ends in two groups of a set by that.
 
-    What was kept of those days goes: they are there as if they had never left.
+    What was kept of those days then goes: they are there as if they had never left. As many statements for a year group
+    as for one student.
     """
-    for group, enrolment in moved.into:
-        GroupMember.objects.filter(workinggroup_id=group, enrolment_id=enrolment).delete()
-    standing = {one.pk: one for one in WorkingGroup.objects.filter(pk__in={group for group, _ in moved.out_of})}
-    for group, enrolment in moved.out_of:
-        if group not in standing:
-            continue
-        former = FormerGroupMember.objects.filter(workinggroup_id=group, enrolment_id=enrolment).order_by("-pk").first()
-        GroupMember.objects.filter(workinggroup__of=standing[group].of_id, enrolment_id=enrolment).delete()
-        GroupMember.objects.create(
-            workinggroup_id=group, enrolment_id=enrolment, first=former.first if former else None
-        )
-        if former:
-            former.delete()
-
-
-def groups_named(of: GroupSet, names: Collection[str]) -> dict[str, WorkingGroup]:
-    """Groups of a set by name, made where they are missing."""
-    known = {one.name: one for one in WorkingGroup.objects.filter(of=of, name__in=names)}
-    for name in names:
-        if name not in known:
-            known[name] = WorkingGroup.objects.create(group_id=of.group_id, of=of, name=name)
-    return known
+    into = {(group, enrolment) for group, enrolment in moved.into}
+    of_set = dict(WorkingGroup.objects.filter(pk__in={one for one, _ in moved.out_of}).values_list("pk", "of_id"))
+    back = {(group, enrolment) for group, enrolment in moved.out_of if group in of_set}
+    goes_back = {(of_set[group], enrolment) for group, enrolment in back}
+    here = GroupMember.objects.filter(enrolment__in={one for _, one in into | back}).select_related("workinggroup")
+    gone = [
+        one.pk
+        for one in here
+        if (one.workinggroup_id, one.enrolment_id) in into or (one.workinggroup.of_id, one.enrolment_id) in goes_back
+    ]
+    GroupMember.objects.filter(pk__in=gone).delete()
+    former: dict[tuple[int | None, int], FormerGroupMember] = {}
+    for one in FormerGroupMember.objects.filter(workinggroup__in=of_set, at=at):
+        former[one.workinggroup_id, one.enrolment_id] = one
+    known = {pair: former[pair] for pair in back if pair in former}
+    GroupMember.objects.bulk_create(
+        (
+            GroupMember(
+                workinggroup_id=group,
+                enrolment_id=enrolment,
+                first=known[group, enrolment].first if (group, enrolment) in known else None,
+            )
+            for group, enrolment in sorted(back)
+        ),
+        batch_size=AT_ONCE,
+    )
+    FormerGroupMember.objects.filter(pk__in=[one.pk for one in known.values()]).delete()

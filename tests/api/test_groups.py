@@ -1,16 +1,24 @@
 """Sets of groups: formed by hand and at random, chosen by students, changed mid-term with nothing lost."""
 
 from datetime import timedelta
+from functools import partial
 from typing import Any
 from unittest import mock
 
+from django.db import connection
+from django.test import TransactionTestCase
+from django.test.utils import CaptureQueriesContext
+
+from coatpeg.core.errors import Refused
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.groups import set_called
 from coatpeg.people.models import FormerGroupMember, GroupMember, GroupSet, Person, RosterChange, WorkingGroup
 from coatpeg.portfolios.models import Portfolio
+from coatpeg.setup.groups.choosing import choose
 from tests.api.case import ApiCase
-from tests.builders import TODAY, klass
+from tests.api.test_races import at_once
+from tests.builders import NOW, TODAY, klass
 from tests.devices import Device
 
 
@@ -96,6 +104,32 @@ class ByHand(GroupsCase):
         self.assertEqual(GroupMember.objects.get().first, TODAY - timedelta(days=20), "as if never moved")
         self.assertEqual(self.seen()["former"], [])
 
+    def test_undone_only_what_was_changed_then_stays_undone(self) -> None:
+        lights, sound, props = self.group("Lights"), self.group("Sound"), self.group("Props")
+        self.move(lights, 0)
+        GroupMember.objects.update(first=TODAY - timedelta(days=20))
+        self.move(sound, 0)
+        self.move(lights, 0)
+        with self.at(NOW + timedelta(minutes=5)):
+            change = self.move(props, 0)
+            self.lead("POST", f"/groups/{self.plot.group.pk}/roster/changes/{change}/undo")
+        self.assertEqual(self.inside()["Lights"], [0])
+        self.assertEqual(len(self.seen()["former"]), 1, "of an earlier change, and not undone")
+        self.problem(404, self.plot.lead, "POST", f"/groups/{self.plot.group.pk}/roster/changes/{change}/undo")
+
+    def test_as_many_statements_for_a_class_as_for_one(self) -> None:
+        lights, sound = self.group("Lights"), self.group("Sound")
+        self.move(lights, 0, 1, 2, 3, 4, 5)
+        GroupMember.objects.update(first=TODAY - timedelta(days=20))
+        counts = []
+        for students in ((0,), (1, 2, 3, 4, 5)):
+            with CaptureQueriesContext(connection) as queries:
+                change = self.move(sound, *students)
+                self.lead("POST", f"/groups/{self.plot.group.pk}/roster/changes/{change}/undo")
+                self.lead("GET", self.path)
+            counts.append(len(queries))
+        self.assertEqual(counts[0], counts[1])
+
     def test_named_once_in_a_class_and_taken_away_when_nothing_needs_it(self) -> None:
         lights = self.group("Lights")
         other = self.lead("POST", self.path, {"name": "Tables"})["id"]
@@ -166,12 +200,14 @@ class AtRandom(GroupsCase):
     def test_a_draw_heeds_wishes_and_is_refused_where_anything_is_other_by_now(self) -> None:
         drawn = self.draw()
         ids = [one.enrolment_id for one in self.students]
-        self.lead("PUT", f"/sets/{self.set}/wishes", {"apart": [ids[:3]], "together": [[ids[3], ids[0]]]})
+        # Whoever is together in it is kept apart from now on: it cannot come out as it was shown.
+        pair, other = (one["members"] for one in drawn["groups"][:2])
+        self.lead("PUT", f"/sets/{self.set}/wishes", {"apart": [pair], "together": [[pair[0], other[0]]]})
         self.form(drawn, status=409)
         self.form(self.draw())
-        groups = {one: name for name, inside in self.inside().items() for one in inside}
-        self.assertEqual(len({groups[0], groups[1], groups[2]}), 3)
-        self.assertEqual(groups[0], groups[3])
+        places = {of["id"]: one["name"] for one in self.seen()["groups"] for of in one["members"]}
+        self.assertNotEqual(places[pair[0]], places[pair[1]])
+        self.assertEqual(places[pair[0]], places[other[0]])
         drawn = self.draw()
         self.plot.student("gil", "Gil", "Dube")
         self.form(drawn, status=409)
@@ -181,6 +217,20 @@ class AtRandom(GroupsCase):
         self.assertIn("Ana Dube, Bo Dube and Cy Dube are kept together", found["title"])
         for size in (0, 201, -3):
             self.problem(422, self.plot.lead, "POST", f"/sets/{self.set}/draw", {"size": size, "mixing": "across"})
+
+
+class AtOnce(TransactionTestCase):
+    """Two who press at the very same moment, each with a connection of their own."""
+
+    def test_the_last_place_is_one_students(self) -> None:
+        plot = klass()
+        books = [plot.student(name, name, "Dube") for name in ("ana", "bo")]
+        of = GroupSet.objects.create(group=plot.group, name="Crews", chosen_until=TODAY, most=1)
+        lights = WorkingGroup.objects.create(group=plot.group, of=of, name="Lights")
+        people = [book.enrolment.person for book in books]
+        found = at_once(*(partial(choose, one, of.pk, lights.pk, NOW) for one in people))
+        self.assertEqual(sorted(isinstance(one, Refused) for one in found), [False, True])
+        self.assertEqual(lights.members.count(), 1)
 
 
 class Chosen(GroupsCase):

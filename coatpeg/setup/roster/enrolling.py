@@ -265,7 +265,7 @@ def undo(person: models.Person, group_id: int, change_id: int, now: datetime) ->
         # Whoever writes to a portfolio locks its row first: after this nobody begins to work in one of these.
         list(Portfolio.objects.select_for_update().filter(enrolment__in=data["enrolments"]).order_by("pk"))
         _refuse_with_work(data["enrolments"])
-        _restore(data)
+        _restore(data, change.at)
         fill_anew({place for place, _ in data["ungrouped"]}, now)
         # What lies in them came along with the student: it is a copy.
         Evidence.objects.filter(portfolio__enrolment__in=data["enrolments"]).delete()
@@ -291,8 +291,8 @@ def _refuse_with_work(enrolments: list[int]) -> None:
         )
 
 
-def _restore(data: Mapping[str, Any]) -> None:
-    """Put values back as they were before a list, in the reverse order."""
+def _restore(data: Mapping[str, Any], at: datetime) -> None:
+    """Put values back as they were before a list of a moment, in the reverse order."""
     for enrolment, last in data["left"]:
         models.Enrolment.objects.filter(pk=enrolment).update(last=last)
     models.Absence.objects.filter(pk__in=data["absences"]).delete()
@@ -301,7 +301,7 @@ def _restore(data: Mapping[str, Any]) -> None:
         models.PeriodMembership.objects.filter(pk=membership).update(period=period)
     for membership, last in data["ended"]:
         models.PeriodMembership.objects.filter(pk=membership).update(last=last)
-    put_back(Moved(data["groups"], data["ungrouped"]))
+    put_back(Moved(data["groups"], data["ungrouped"]), at)
     for person, column, value in data["fields"]:
         kept = value if isinstance(value, bool) else value or (None if column == "number" else "")
         models.Person.objects.filter(pk=person).update(**{column: kept})
