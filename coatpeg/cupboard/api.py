@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from datetime import time
 from typing import Any
 
 from django.http import HttpRequest
 from ninja import File, Form, Router, Status
 from ninja.files import UploadedFile
 
+from coatpeg.core.calendar.school_days import moment_of
 from coatpeg.core.cupboard.items import ItemKind
 from coatpeg.core.policy import Action
 from coatpeg.cupboard import giving, keeping, reading, shapes, taking
@@ -152,9 +154,10 @@ def look_at_giving(request: HttpRequest, item_id: int, body: shapes.GiveIn) -> A
 
 @router.post("/cupboard/{item_id}/give", response={201: shapes.GivenShape}, operation_id="give_out", openapi_extra=GIVE)
 def give_out(request: HttpRequest, item_id: int, body: shapes.GiveNowIn) -> Any:
-    """Give copies out."""
+    """Give copies out, at once or at a moment."""
     to = giving.Audience(frozenset(body.students), frozenset(body.periods))
-    made = giving.give(person_of(request), item_id, body.pocket, to, body.key, now())
+    later = moment_of(body.day, body.time or time(), school_calendar().zoneinfo) if body.day else None
+    made = giving.give(person_of(request), item_id, body.pocket, to, body.key, now(), later)
     return Status(201, giving.given_data(made))
 
 

@@ -3,14 +3,19 @@
 What it will do is worked out by the same function that does it. Decided here: given out is what lies in the item now;
 an item that is for staff only may be given out, students see their copies and not the item. What was given to the whole
 class or to a period reaches whoever comes later with the list that brings them in.
+
+What waits for a moment is seen by nobody but staff until then; then whoever is meant and there gets what lies in the
+item at that moment. Where its item or pocket is gone by then, nothing is given, and it says that it was taken back.
 """
 
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
+
+from django.utils import timezone
 
 from coatpeg.core.cupboard.giving import Candidate, Plan, Progress, plan
 from coatpeg.core.cupboard.items import refuse_misfit
@@ -21,11 +26,12 @@ from coatpeg.cupboard.keeping import kept_item
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem, GivenOut
 from coatpeg.cupboard.reading import lines_of
 from coatpeg.events.recording import Deed, deed
+from coatpeg.jobs.kinds import Kind, job
 from coatpeg.notices.putting import put
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_in_group
-from coatpeg.people.calendars import school_calendar
+from coatpeg.people.calendars import check_class_days, school_calendar
 from coatpeg.people.faces import face
 from coatpeg.people.models import Period, Person
 from coatpeg.people.rosters import Member, members
@@ -61,10 +67,16 @@ def look(person: Person, item_id: int, pocket_id: int, to: Audience, now: dateti
     return {name: named(getattr(meant.plan, name)) for name in ("gets", "has", "locked", "full")}
 
 
-def give(person: Person, item_id: int, pocket_id: int, to: Audience, key: str, now: datetime) -> GivenOut:
-    """Give copies out; the same ``key`` again is the same deed."""
+def give(
+    person: Person, item_id: int, pocket_id: int, to: Audience, key: str, now: datetime, later: datetime | None = None
+) -> GivenOut:
+    """Give copies out, at once or at a moment (``later``); the same ``key`` again is the same deed."""
     item = _item(person, item_id)
     pocket = _pocket(item, pocket_id)
+    if later is not None:
+        check_class_days(item.group_id, day=school_calendar().local_day(later))
+        if later <= now:
+            raise Invalid("This moment has passed.", where="day", fix="Choose a later one, or give it out now.")
     with deed(person.pk, now) as doing:
         lock_portfolios(item.group_id)
         had = GivenOut.objects.filter(group_id=item.group_id, key=key).first()
@@ -86,11 +98,49 @@ def give(person: Person, item_id: int, pocket_id: int, to: Audience, key: str, n
             key=key,
             whole=not to.students and not to.periods,
             periods=[] if to.students else sorted(set(to.periods)),
+            students=sorted(set(to.students)) if later else [],
+            waits_for=later,
             at=now,
         )
+        if later is not None:
+            give_planned.using(run_after=later).enqueue(made.pk)
+            doing.record("given_out_planned", item.group_id, item=item.pk, given=made.pk, pocket=pocket.pk)
+            return made
         _lay(doing, made, [meant.portfolios[one] for one in meant.plan.gets])
         doing.record("given_out", item.group_id, item=item.pk, given=made.pk, pocket=pocket.pk)
         return made
+
+
+@job(Kind("giving out what waited for its moment"))
+def give_planned(given_id: int) -> None:
+    """Give out what waited, if it still does and its moment has come."""
+    found = GivenOut.objects.filter(pk=given_id).first()
+    if found is not None:
+        give_now(found, timezone.now())
+
+
+def give_now(found: GivenOut, now: datetime) -> None:
+    """Give out what waited for a moment that has come; again does nothing."""
+    with deed(found.person_id, now) as doing:
+        lock_portfolios(found.group_id)
+        given = _reread(found)
+        if given.waits_for is None or given.waits_for > now or given.taken_back_at is not None:
+            return
+        if given.item.removed_at is not None or given.pocket.retired_at is not None:
+            given.taken_back_at = now
+            given.save(update_fields=["taken_back_at"])
+            doing.record("given_out_taken_back", given.group_id, given=given.pk, item=given.item_id)
+            return
+        here = set(_here(given.group_id, school_calendar().local_day(now)))
+        students = frozenset(given.students) & here
+        standing = set(Period.objects.filter(group_id=given.group_id).values_list("pk", flat=True))
+        to = Audience(students, frozenset(given.periods) & standing)
+        nobody = bool(given.students or given.periods) and not to.students and not to.periods
+        meant = None if nobody else _meant(given.item, given.pocket, to, now)
+        given.waits_for, given.at = None, now
+        given.save(update_fields=["waits_for", "at"])
+        _lay(doing, given, [meant.portfolios[one] for one in meant.plan.gets] if meant else [])
+        doing.record("given_out", given.group_id, item=given.item_id, given=given.pk, pocket=given.pocket_id)
 
 
 def _lay(doing: Deed, given: GivenOut, portfolios: Sequence[Portfolio]) -> None:
@@ -106,7 +156,7 @@ def for_joiners(doing: Deed, group_id: int) -> None:
 
     Whoever had it once gets it no second time.
     """
-    standing = GivenOut.objects.filter(group_id=group_id, taken_back_at=None, item__removed_at=None)
+    standing = GivenOut.objects.filter(group_id=group_id, taken_back_at=None, waits_for=None, item__removed_at=None)
     for given in standing.select_related("item__stored", "pocket").order_by("pk"):
         if given.pocket.retired_at is not None or not (given.whole or given.periods):
             continue
@@ -155,6 +205,8 @@ def give_again(person: Person, given_id: int, now: datetime) -> GivenOut:
             copies.take_out(doing, gone, back=True)
             given.taken_back_at = None
             given.save(update_fields=["taken_back_at"])
+            if given.waits_for is not None:
+                give_planned.using(run_after=max(now, given.waits_for)).enqueue(given.pk)
             doing.record("given_out_again", given.group_id, given=given.pk, item=given.item_id)
         return given
 
@@ -192,6 +244,7 @@ def given_data(one: GivenOut, names: Mapping[int, str] | None = None) -> dict[st
         "pocket": {"id": one.pocket_id, "title": one.pocket.title},
         "who": one.person.full_name,
         "at": one.at,
+        "waits_for": one.waits_for,
         "whole": one.whole,
         "periods": [names[period] for period in one.periods if period in names],
         "taken_back_at": one.taken_back_at,
@@ -235,17 +288,22 @@ def _pocket(item: CupboardItem, pocket_id: int) -> Pocket:
     return found
 
 
+def _here(group_id: int, today: date) -> dict[int, Member]:
+    """Who is in a class on a day, or joins it later, by enrolment."""
+    return {
+        one.enrolment_id: one
+        for one in members(group_id, today)
+        if one.student.is_enrolled(today) or one.student.enrolled.first > today
+    }
+
+
 def _meant(item: CupboardItem, pocket: Pocket, to: Audience, now: datetime) -> Meant:
     """Whom giving out speaks of, and what becomes of each: a fixed number of queries."""
     today = school_calendar().local_day(now)
     periods = set(to.periods)
     if not periods <= set(Period.objects.filter(group_id=item.group_id).values_list("pk", flat=True)):
         raise Invalid("A period is not of this class.", where="periods", fix="Choose from the class's periods.")
-    here = {
-        one.enrolment_id: one
-        for one in members(item.group_id, today)
-        if one.student.is_enrolled(today) or one.student.enrolled.first > today
-    }
+    here = _here(item.group_id, today)
     if not set(to.students) <= set(here):
         raise Invalid(
             "Somebody chosen is not, or no longer, in this class.", where="students", fix="Choose from the class list."

@@ -77,7 +77,12 @@ class GivenOut(models.Model):
     """To the class as a whole, whoever joins it later too."""
     periods = models.JSONField(default=list)
     """To these periods as a whole (ids), whoever comes into them later too."""
+    students = models.JSONField(default=list)
+    """To these students (enrolments), where it waits."""
+    waits_for = models.DateTimeField(null=True, blank=True)
+    """The moment at which it is given out; None: it is."""
     at = models.DateTimeField()
+    """When it was given out, or said to be."""
     taken_back_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
+from datetime import time as time_
 from typing import Literal
 
 from pydantic import Field
@@ -144,9 +145,14 @@ class GiveIn(Shape):
 
 
 class GiveNowIn(GiveIn):
-    """The same to be done; ``key`` is the page's own name of it."""
+    """The same to be done; ``key`` is the page's own name of it.
+
+    At once, or on a ``day`` at a local ``time`` (none: as the day begins).
+    """
 
     key: str = Field(min_length=1, max_length=36)
+    day: Day | None = None
+    time: time_ | None = None
 
 
 class GivingImpact(Shape):
@@ -166,6 +172,8 @@ class GivenShape(Shape):
     pocket: Named
     who: str
     at: datetime
+    waits_for: datetime | None
+    """The moment at which it is given out; None: it is."""
     whole: bool
     periods: list[str]
     taken_back_at: datetime | None

@@ -61,7 +61,7 @@ _VERBS = {
     ),
     Kind.CUPBOARD: (
         "cupboard_item_put_in cupboard_item_changed cupboard_item_removed cupboard_item_restored given_out "
-        "given_out_taken_back given_out_again"
+        "given_out_planned given_out_taken_back given_out_again"
     ),
     Kind.ROSTER: (
         "card_made card_voided came_back enrolled left password_given pegs_swapped roster_undone student_changed "

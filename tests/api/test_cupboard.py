@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -15,13 +15,14 @@ from coatpeg.core.policy import Role
 from coatpeg.cupboard import giving, keeping
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem, GivenOut
 from coatpeg.handins.models import Submission
+from coatpeg.notices.models import Notice
 from coatpeg.portfolios.counting import miscounted
 from coatpeg.portfolios.models import Evidence, Portfolio
 from tests import builders
 from tests.api.case import ApiCase
 from tests.api.test_races import at_once
 from tests.background import run_waiting
-from tests.builders import NOW, klass
+from tests.builders import NOW, TODAY, klass
 
 
 class CupboardCase(ApiCase):
@@ -259,6 +260,65 @@ class GivingOut(CupboardCase):
         (line,) = self.ok(self.plot.lead, "GET", f"{self.group}/given")
         self.assertEqual((line["handed_in"], line["not_opened"], line["whole"]), (1, 1, True))
         self.assertTrue(Submission.objects.exists())
+
+    def test_given_out_at_a_moment_and_seen_by_nobody_before(self) -> None:
+        made = self.put_in(staff_only=True)
+        given = self.give(made, day="2026-11-06", time="08:00")
+        then = datetime.fromisoformat(given["waits_for"])
+        run_waiting()
+        self.assertFalse(CupboardCopy.objects.exists())
+        self.assertEqual(self.opened(self.card)["evidence"], [])
+        # What is given is what lies in it then, to whoever is there then.
+        self.change(made, html="<p>Wash your hands twice.</p>")
+        applied = {"rows": [["Okonkwo", "Chidi"]], "columns": ["family", "given"]}
+        self.apply_list(self.plot.lead, f"{self.group}/roster", applied)
+        self.assertFalse(CupboardCopy.objects.exists(), "who joins before gets it with the others")
+        with self.at(then + timedelta(minutes=1)):
+            run_waiting("then")
+            run_waiting("once more")
+            (line,) = self.ok(self.plot.lead, "GET", f"{self.group}/given")
+        self.assertEqual((line["waits_for"], line["not_opened"]), (None, 3))
+        self.assertEqual(datetime.fromisoformat(line["at"]), then + timedelta(minutes=1))
+        texts = set(Evidence.objects.filter(copies__given=given["id"]).values_list("artefact__written_text__text", flat=True))
+        self.assertEqual(texts, {"Wash your hands twice."})
+        self.assertEqual(Notice.objects.filter(what="given_out").count(), 1)
+
+    def test_what_waits_is_called_off_and_on_again_and_not_given_where_its_pocket_is_gone(self) -> None:
+        made = self.put_in()
+        off, on, gone, left = (
+            self.give(made, pocket, key=str(at), day="2026-11-06", **to)
+            for at, (pocket, to) in enumerate(
+                (
+                    (self.card, {}),
+                    (self.card, {"students": [self.book.enrolment_id]}),
+                    (self.about, {}),
+                    (self.card, {"students": [self.other.enrolment_id]}),
+                )
+            )
+        )
+        self.ok(self.plot.lead, "DELETE", f"/given/{off['id']}")
+        self.ok(self.plot.lead, "DELETE", f"/given/{on['id']}")
+        self.about.retired_at = NOW
+        self.about.save()
+        leave = {"students": [self.other.enrolment_id]}
+        self.ok(self.plot.lead, "POST", f"{self.group}/roster/leave", leave)
+        with self.at(datetime.fromisoformat(off["waits_for"]) + timedelta(days=1)):
+            run_waiting()
+            self.assertFalse(CupboardCopy.objects.exists())
+            lines = {one["id"]: one for one in self.ok(self.plot.lead, "GET", f"{self.group}/given")}
+            self.assertTrue(lines[gone["id"]]["taken_back_at"])
+            self.assertIsNone(lines[left["id"]]["waits_for"], "given to nobody: whoever was meant has left")
+            # Its moment has passed: it is given as soon as it is wanted again.
+            self.ok(self.plot.lead, "POST", f"/given/{on['id']}/restore")
+            run_waiting("again")
+        self.assertEqual(list(CupboardCopy.objects.values_list("given", flat=True)), [on["id"]])
+
+    def test_a_moment_that_cannot_be(self) -> None:
+        made = self.put_in()
+        for day in (TODAY - timedelta(days=1), TODAY + timedelta(days=4_000)):
+            body = {"pocket": self.card.pk, "key": "one", "day": str(day)}
+            self.problem(422, self.plot.lead, "POST", f"/cupboard/{made['id']}/give", body)
+        self.assertFalse(GivenOut.objects.exists())
 
     def test_a_copy_as_it_came_is_handed_in_as_empty(self) -> None:
         self.give(self.put_in())

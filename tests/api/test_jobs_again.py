@@ -84,6 +84,7 @@ class HalfWay(ApiCase):
                 "close_all",
                 "lock_all",
                 "settle_page",
+                "give_planned",
             },
         )
 

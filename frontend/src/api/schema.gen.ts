@@ -699,7 +699,7 @@ export interface paths {
         put?: never;
         /**
          * Give Out
-         * @description Give copies out.
+         * @description Give copies out, at once or at a moment.
          */
         post: operations["give_out"];
         delete?: never;
@@ -8618,8 +8618,12 @@ export interface components {
         /**
          * GiveNowIn
          * @description The same to be done; ``key`` is the page's own name of it.
+         *
+         *     At once, or on a ``day`` at a local ``time`` (none: as the day begins).
          */
         GiveNowIn: {
+            /** Day */
+            day?: string | null;
             /** Key */
             key: string;
             /**
@@ -8634,6 +8638,8 @@ export interface components {
              * @default []
              */
             students: number[];
+            /** Time */
+            time?: string | null;
         };
         /**
          * GivenLine
@@ -8663,6 +8669,8 @@ export interface components {
             taken_back_at: string | null;
             /** Taken Out */
             taken_out: number;
+            /** Waits For */
+            waits_for: string | null;
             /** Who */
             who: string;
             /** Whole */
@@ -8700,6 +8708,8 @@ export interface components {
             pocket: components["schemas"]["Named"];
             /** Taken Back At */
             taken_back_at: string | null;
+            /** Waits For */
+            waits_for: string | null;
             /** Who */
             who: string;
             /** Whole */

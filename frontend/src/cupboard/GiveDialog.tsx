@@ -9,6 +9,8 @@ import { boardQuery } from "../api/queries";
 import { may } from "../api/session";
 import type { Group } from "../api/session";
 import { Button } from "../ui/Button";
+import { moment } from "../ui/dates";
+import { DateField } from "../ui/days/DateField";
 import { Modal } from "../ui/Modal";
 import { newKey } from "../ui/newKey";
 import { Notice } from "../ui/Notice";
@@ -50,6 +52,7 @@ function useGiving(props: Props) {
   const { body, asks } = chosen;
   const [key] = useState(newKey);
   const [ask, setAsk] = useState(false);
+  const [later, setLater] = useState<Later | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const say = useSay();
@@ -66,29 +69,30 @@ function useGiving(props: Props) {
   const impact = fresh ? (look.data ?? null) : null;
   const count = impact?.gets.length ?? 0;
   const give = useMutation({
-    mutationFn: () => data(client.POST("/api/cupboard/{item_id}/give", { ...path, body: { ...body, key } })),
+    mutationFn: () => data(client.POST("/api/cupboard/{item_id}/give", { ...path, body: { ...body, key, ...(later && { day: later.day, time: later.time || null }) } })),
     onSuccess: async (made) => {
       onClose();
-      say(GIVING.given({ title: made.item.title, pocket: made.pocket.title, count }), () => takeBack(made.id));
+      const where = { title: made.item.title, pocket: made.pocket.title };
+      say(made.waits_for ? GIVING.planned({ ...where, at: moment(made.waits_for) }) : GIVING.given({ ...where, count }), () => takeBack(made.id));
       if (ask) void navigate(`/g/${group.id}/hand-ins?new=1&pocket=${made.pocket.id}`);
       await queries.invalidateQueries({ queryKey: ["group", group.id] });
     },
   });
   const problem = give.error ?? (fresh ? look.error : null);
-  return { ...chosen, ask, setAsk, impact, count, give, problem };
+  return { ...chosen, ask, setAsk, later, setLater, impact, count, give, problem };
 }
 
 export function GiveDialog(props: Props) {
   const { item, group, periods, onClose } = props;
   const giving = useGiving(props);
-  const { asks, impact, count, give, problem } = giving;
+  const { asks, later, impact, count, give, problem } = giving;
   return (
     <Modal title={GIVING.title(item)} onClose={onClose}>
       <Into item={item} pocket={giving.pocket} onPocket={giving.setPocket} />
       <Whom group={group} periods={periods} way={giving.way} onWay={giving.setWay} some={giving.some} onSome={giving.setSome} students={giving.students} onStudents={giving.setStudents} />
+      <When later={later} onLater={giving.setLater} />
       <div aria-live="polite" className="min-h-12">
-        {impact && <Impact impact={impact} />}
-        {asks && !impact && !problem && <p className="text-ink-soft">{GIVING.asks}</p>}
+        {impact ? <Impact impact={impact} /> : <p className="text-ink-soft">{asks && !problem && GIVING.asks}</p>}
       </div>
       {may(group, "set_handin") && (
         <label className="flex min-h-8 items-center gap-2">
@@ -101,11 +105,45 @@ export function GiveDialog(props: Props) {
         <Button big onClick={onClose}>
           {GIVING.cancel}
         </Button>
-        <Button big look="main" disabled={count === 0 || give.isPending} onClick={() => give.mutate()}>
-          {GIVING.give({ count })}
+        <Button big look="main" disabled={count === 0 || give.isPending || later?.day === ""} onClick={() => give.mutate()}>
+          {(later ? GIVING.plan : GIVING.give)({ count })}
         </Button>
       </div>
     </Modal>
+  );
+}
+
+/** A day and a local time to come. */
+interface Later {
+  day: string;
+  time: string;
+}
+
+const MORNING = "08:00";
+
+/** At once, or at a moment: until then students see nothing of it. */
+function When({ later, onLater }: { later: Later | null; onLater: (later: Later | null) => void }) {
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="font-bold">{GIVING.when}</legend>
+      <label className="flex min-h-8 items-center gap-2">
+        <input type="radio" className="size-4 accent-ink" checked={later === null} onChange={() => onLater(null)} />
+        {GIVING.atOnce}
+      </label>
+      <label className="flex min-h-8 items-center gap-2">
+        <input type="radio" className="size-4 accent-ink" checked={later !== null} onChange={() => onLater({ day: "", time: MORNING })} />
+        {GIVING.atAMoment}
+      </label>
+      {later && (
+        <div className="ml-6 flex flex-wrap items-end gap-3">
+          <DateField label={GIVING.day} value={later.day} onChange={(day) => onLater({ ...later, day })} />
+          <label className="font-bold">
+            {GIVING.time}
+            <input type="time" value={later.time} onChange={(event) => onLater({ ...later, time: event.target.value })} className="mt-1 block min-h-9 rounded-md border border-control bg-paper px-3 font-normal" />
+          </label>
+        </div>
+      )}
+    </fieldset>
   );
 }
 

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
+import type { Schema } from "../api/client";
 import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
@@ -11,6 +12,13 @@ import { useTakeBack } from "./takingBack";
 import { CUPBOARD, GIVING } from "./texts";
 
 const FAR = ["not_opened", "opened", "begun", "handed_in", "taken_out"] as const;
+
+/** Where it lies, whose it is, and when it was given out or is to be. */
+function lineOf(one: Schema["GivenLine"]): string {
+  const to = one.whole ? GIVING.to.whole : one.periods.length > 0 ? GIVING.toPeriods({ periods: one.periods.join(", ") }) : GIVING.to.students;
+  const said = { pocket: one.pocket.title, to, who: one.who };
+  return one.waits_for ? GIVING.waitsLine({ ...said, at: moment(one.waits_for) }) : GIVING.line({ ...said, at: moment(one.at) });
+}
 
 export function GivenPart({ groupId }: { groupId: number }) {
   const group = useGroup();
@@ -29,7 +37,7 @@ export function GivenPart({ groupId }: { groupId: number }) {
               <div className="min-w-48 flex-1">
                 <p className="font-semibold break-words">{one.item.title}</p>
                 <p className="text-sm break-words text-quiet">
-                  {GIVING.line({ pocket: one.pocket.title, to: one.whole ? GIVING.to.whole : one.periods.length > 0 ? GIVING.toPeriods({ periods: one.periods.join(", ") }) : GIVING.to.students, at: moment(one.at), who: one.who })}
+                  {lineOf(one)}
                 </p>
               </div>
               <p className="figures text-sm text-ink-soft">
@@ -42,8 +50,8 @@ export function GivenPart({ groupId }: { groupId: number }) {
                 {GIVING.lookIn}
               </Link>
               {may(group, "give_out") && !one.taken_back_at && (
-                <Button aria-label={GIVING.takeBack(one.item)} onClick={() => takeBack(one.id)}>
-                  {GIVING.takeBackShort}
+                <Button aria-label={one.waits_for ? GIVING.notGive(one.item) : GIVING.takeBack(one.item)} onClick={() => takeBack(one.id)}>
+                  {one.waits_for ? GIVING.notAfterAll : GIVING.takeBackShort}
                 </Button>
               )}
             </div>
