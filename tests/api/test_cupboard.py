@@ -279,7 +279,9 @@ class GivingOut(CupboardCase):
             (line,) = self.ok(self.plot.lead, "GET", f"{self.group}/given")
         self.assertEqual((line["waits_for"], line["not_opened"]), (None, 3))
         self.assertEqual(datetime.fromisoformat(line["at"]), then + timedelta(minutes=1))
-        texts = set(Evidence.objects.filter(copies__given=given["id"]).values_list("artefact__written_text__text", flat=True))
+        texts = set(
+            Evidence.objects.filter(copies__given=given["id"]).values_list("artefact__written_text__text", flat=True)
+        )
         self.assertEqual(texts, {"Wash your hands twice."})
         self.assertEqual(Notice.objects.filter(what="given_out").count(), 1)
 

@@ -119,3 +119,8 @@ class Wished(SimpleTestCase):
         three = Wishes((frozenset({0, 1}), frozenset({1, 2}), frozenset({0, 2})))
         self.refused("No way was found", three, size=15)
         self.refused("0 is no size", NONE, size=0)
+
+    def test_a_year_group_with_wishes_that_cannot_be_kept_is_told_so_in_a_few_tries(self) -> None:
+        self.students = {one: one % 5 for one in range(2_000)}
+        pairs = tuple(frozenset(pair) for pair in combinations(range(11), 2))
+        self.refused("No way was found to make 10 groups", Wishes(pairs), size=200)

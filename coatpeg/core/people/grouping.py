@@ -18,8 +18,11 @@ from enum import StrEnum
 
 from coatpeg.core.errors import Invalid
 
-MOST_TRIES = 60
-"""Draws that are begun before a way is said not to be found: a class with wishes that can be kept needs one or two."""
+MOST_TRIES, LEAST_TRIES = 60, 4
+"""Draws that are begun before a way is said not to be found: wishes that can be kept need one or two. Fewer of a whole
+year group, where each takes longer."""
+MOST_AT_ALL = 6_000
+"""Students that are dealt in all tries together."""
 MOST_WISHES = 200
 LOOKED_AT = 100
 """Students whom a change of places is tried with first: more than a class has, and few of a year group."""
@@ -94,7 +97,7 @@ def _pool(
         return []
     blocks = _blocks(students, wishes)
     _refuse_contradictions(len(students), groups, wishes, blocks, names)
-    for _ in range(MOST_TRIES):
+    for _ in range(max(LEAST_TRIES, min(MOST_TRIES, MOST_AT_ALL // max(1, len(students))))):
         division = _dealt(students, groups, rng)
         if _mended(division, students, wishes, blocks, rng):
             rng.shuffle(division)
