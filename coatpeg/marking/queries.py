@@ -89,10 +89,8 @@ def _with_it(submission: Submission, *, blind: bool) -> dict[str, Any] | None:
 
     None where it was handed in alone, or where two mark independently.
     """
-    if marks.by_two(submission):
-        return None
     others = together.others_of(submission)
-    if not others.waiting and not others.decided:
+    if (not others.waiting and not others.decided) or marks.by_two(submission):
         return None
     names = [one.enrolment.person.full_name for one in (*others.waiting, *others.decided)]
     standing = (

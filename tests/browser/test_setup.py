@@ -234,6 +234,8 @@ class SettingUp(BrowserCase):
         expect(page.get_by_label("To whom")).to_contain_text("Marsh, J.")
         page.get_by_label("You stay as").select_option("not at all")
         self.no_violation(page)
+        # What the view asks for in the very moment in which the class is handed over is no longer there.
+        self.expected_complaints += ["404"]
         page.get_by_role("button", name="Hand it over").click()
         expect(page.get_by_text("Marsh, J. leads the class now.")).to_be_visible()
         expect(page.get_by_role("link", name="Set-up")).to_have_count(0)

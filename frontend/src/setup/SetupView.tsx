@@ -16,7 +16,7 @@ export function SetupView() {
   const chosen: Part = part in PARTS ? (part as Part) : "list";
   return (
     <div className="flex min-h-0 flex-1 max-md:flex-col">
-      <nav aria-label={TEXTS.parts} className="flex w-44 shrink-0 flex-col border-r border-line bg-paper py-3 max-md:w-full max-md:flex-row max-md:border-b max-md:py-0">
+      <nav aria-label={TEXTS.parts} className="flex w-44 shrink-0 flex-col border-r border-line bg-paper py-3 max-md:w-full max-md:flex-row max-md:flex-wrap max-md:border-b max-md:py-0">
         {(Object.keys(PARTS) as Part[]).map((one) => (
           <NavLink
             key={one}

@@ -75,5 +75,4 @@ export const GROUPS = catalogue("setup.groups", {
   tooFew: message<{ missing: number }>("That is {missing, number} too few: make more groups, or let more into each."),
   begin: "Let them choose",
   begun: "Students can choose now: it stands over their pockets.",
-  asList: message<{ names: string }>("Students of {names}"),
 });
