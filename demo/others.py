@@ -26,8 +26,8 @@ from demo.building import Days, Kept, sentences
 def crew(
     group: TeachingGroup, teacher: Person, students: list[Kept], days: Days, start: datetime, now: datetime
 ) -> None:
-    """Nine students in threes: two hand-ins, one of them for a group, a log that is handed in every Friday, and two
-    pages that they fill together.
+    """Nine students in threes: two hand-ins, one of them for a group, a log that is handed in every Friday, pages that
+    they fill together, and a section for each group's scene.
     """
     pockets = building.template(
         group,
@@ -71,7 +71,29 @@ def crew(
                     "rows": 4,
                     "log": {"columns": REHEARSALS},
                 },
-            ]
+            ],
+            "Our scene": [
+                {
+                    "title": "Research",
+                    "kind": "evidence",
+                    "directions": "What you found out for your scene: pictures, sounds, a passage you wrote together. "
+                    "The others of your group read it.",
+                    "prompt": "What can your group take from it?",
+                    "artefacts": 1,
+                    "reflection_on_each": True,
+                    "shared": "group",
+                    "own_part": True,
+                    **sentences(1, None),
+                },
+                {
+                    "title": "Props and costs",
+                    "kind": "log",
+                    "directions": "Every prop of your scene, who brings it, what it costs.",
+                    "rows": 3,
+                    "shared": "group",
+                    "log": {"columns": PROPS},
+                },
+            ],
         },
     )
     _scenes(group, teacher, days, start)
@@ -100,6 +122,12 @@ REHEARSALS = [
     {"key": "day", "title": "Day", "type": "date"},
     {"key": "did", "title": "What I did", "type": "text"},
     {"key": "minutes", "title": "Minutes", "type": "number"},
+]
+
+PROPS = [
+    {"key": "prop", "title": "Prop", "type": "text", "required": True},
+    {"key": "from", "title": "Where from", "type": "text"},
+    {"key": "pence", "title": "Cost", "type": "number", "unit": "pence"},
 ]
 
 SCENES = {

@@ -7,10 +7,10 @@ from datetime import date, datetime, timedelta
 from django.core.files.base import ContentFile
 
 from coatpeg.core.cupboard.items import ItemKind
-from coatpeg.cupboard import giving, keeping, reading, taking
+from coatpeg.cupboard import giving, keeping, lending, reading, taking
 from coatpeg.cupboard.models import CupboardItem
 from coatpeg.outlines.models import Pocket
-from coatpeg.people.models import Period, Person
+from coatpeg.people.models import Period, Person, WorkingGroup
 from coatpeg.portfolios.evidence import text_artefacts
 from coatpeg.portfolios.models import Evidence, WrittenText
 from coatpeg.portfolios.texts import saving
@@ -30,6 +30,7 @@ SCALE = """<p>Divide by the people the recipe is for, then multiply by yours.</p
 <td>½</td><td>2</td></tr></tbody></table><p>Eggs are whole: round, and say so.</p>"""
 GARDEN = """<p><strong>Bolt</strong>: to flower too early. <strong>Mulch</strong>: what covers the soil.\
 </p><p><strong>Thin</strong>: to take out every second plant, so that the others grow.</p>"""
+CUES = """<p>Say the number, wait for the sign, press once. Never press for a sign that you did not see.</p>"""
 ROOTS = [
     "Roots drink where the soil is fine and never where it is stone.",
     "Water a seedling from below, twice a week.",
@@ -83,9 +84,15 @@ def plot(
 
 
 def crew(teacher: Person, group_id: int, at: datetime) -> None:
-    """The stage crew's: two sheets."""
+    """The stage crew's: two sheets for all, one for the sound group, one that is lent from the garden class."""
     _page(teacher, group_id, "Before the curtain", "Every show", "<p>Check: lamps, ropes, floor, exits.</p>", at)
     _file(teacher, group_id, "knots we use.pdf", report("Knots we use", ["Clove hitch, bowline."]), "Every show", at)
+    sound = WorkingGroup.objects.get(group_id=group_id, name="Sound")
+    plan = keeping.ItemPlan("How to cue a sound", "Every show", html=CUES, groups=(sound.pk,))
+    keeping.put_in(teacher, group_id, ItemKind.PAGE, plan, at)
+    lent = CupboardItem.objects.filter(title="Words of the garden").exclude(group=group_id).first()
+    if lent is not None:
+        lending.lend(teacher, lent.pk, [group_id], at)
 
 
 def _page(

@@ -7,14 +7,19 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
+from django.core.files.base import ContentFile
 from pycrdt import Doc, XmlElement, XmlFragment, XmlText
 
 from coatpeg.handins.handing import commands, who_did_what
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import Person
-from coatpeg.sharing import exchanging, leading, settling
+from coatpeg.portfolios.evidence import commands as putting
+from coatpeg.portfolios.logs import rows
+from coatpeg.sharing import exchanging, leading, own, quoting, settling
+from coatpeg.sharing.models import SharedPage
 from demo.building import Kept
+from demo.drawing import drawn
 
 WRONG: tuple[tuple[int, int | None, str], ...] = (
     (0, None, "The thunder comes too late, so people hear it after the light is gone."),
@@ -42,6 +47,16 @@ PARTS = (
     (4, "Made the thunder with the sheet and tried how long to wait."),
 )
 READ_ONLY = 7
+FOUND = (
+    ("soil", "a harbour at dusk", "The light comes from low down, so the lamps stand on the floor."),
+    ("seed", "a lantern with a handle", "It swings when it is carried. We can borrow one from the kitchen."),
+)
+NEEDED: tuple[dict[str, str], ...] = (
+    {"prop": "Lantern", "from": "The kitchen lends it", "pence": "0"},
+    {"prop": "Rope, ten metres", "from": "Shop by the harbour", "pence": "640"},
+    {"prop": "Blue gel for two lamps", "from": "Left from last year", "pence": "0"},
+    {"prop": "Fishing net"},
+)
 
 
 def crew(teacher: Person, pockets: dict[str, Pocket], students: Sequence[Kept], now: datetime) -> None:
@@ -53,6 +68,30 @@ def crew(teacher: Person, pockets: dict[str, Pocket], students: Sequence[Kept], 
     leading.ask(teacher, page, "What would the audience notice first?", now - timedelta(minutes=45))
     _written(pockets["Cue script"], students, CUES, now - timedelta(days=1))
     _written(pockets["Cue script"], students, SOUND, now - timedelta(days=1, hours=1))
+    _scene(pockets, students, page, now)
+    own.allow(teacher, students[0].enrolment.group_id, now - timedelta(days=3), allowed=True)
+    with_whom = [students[place].enrolment.pk for place in (0, 6)]
+    begun = now - timedelta(hours=5)
+    own.begin(students[5].person, students[5].portfolio.pk, "Sounds of the storm", with_whom, begun)
+
+
+def _scene(pockets: dict[str, Pocket], students: Sequence[Kept], page: int, now: datetime) -> None:
+    """What the lights found out for their scene, a passage of the lesson's page among it, and their props."""
+    at = now - timedelta(hours=6)
+    research, props = pockets["Research"], pockets["Props and costs"]
+    for place, (drawing, title, words) in enumerate(FOUND):
+        book = students[place]
+        when = at + timedelta(minutes=20 * place)
+        content = ContentFile(drawn(drawing, title))
+        made, _ = putting.add_file(book.person, book.portfolio.pk, research.pk, content, f"{title}.jpg", when)
+        putting.write_reflection(book.person, made.pk, words, 0, when)
+    words = f"{WRONG[3][2]}{WRONG[5][2]}"
+    quoting.quote(students[0].person, students[0].portfolio.pk, research.pk, page, 3, words, now)
+    for place, values in enumerate(NEEDED):
+        book = students[place % 3]
+        rows.add_row(book.person, book.portfolio.pk, props.pk, values, at + timedelta(minutes=place))
+    for shared in SharedPage.objects.filter(pocket__in=(research, props)):
+        settling.settle(shared.pk, now - timedelta(hours=5))
 
 
 def sound_hands_in(students: Sequence[Kept], handin: HandIn, now: datetime) -> None:

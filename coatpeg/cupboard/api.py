@@ -12,7 +12,7 @@ from ninja.files import UploadedFile
 from coatpeg.core.calendar.school_days import moment_of
 from coatpeg.core.cupboard.items import ItemKind
 from coatpeg.core.policy import Action
-from coatpeg.cupboard import giving, keeping, reading, shapes, taking
+from coatpeg.cupboard import giving, keeping, lending, reading, shapes, taking
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 
@@ -30,7 +30,14 @@ def _line(item: Any) -> dict[str, Any]:
 
 def _plan(body: shapes.ItemIn) -> keeping.ItemPlan:
     return keeping.ItemPlan(
-        body.title, body.heading, body.html, body.link, body.staff_only, body.opens, tuple(body.periods)
+        body.title,
+        body.heading,
+        body.html,
+        body.link,
+        body.staff_only,
+        body.opens,
+        tuple(body.periods),
+        tuple(body.groups),
     )
 
 
@@ -103,6 +110,12 @@ def remove_item(request: HttpRequest, item_id: int) -> Any:
 def restore_item(request: HttpRequest, item_id: int) -> Any:
     """Fetch it back."""
     return _line(keeping.set_removed(person_of(request), item_id, now(), removed=False))
+
+
+@router.put("/cupboard/{item_id}/lent", response=shapes.ItemShape, operation_id="lend_item", openapi_extra=KEEP)
+def lend_item(request: HttpRequest, item_id: int, body: shapes.LentIn) -> Any:
+    """Lend it to just these classes of those whose cupboard this person keeps."""
+    return _line(lending.lend(person_of(request), item_id, body.classes, now()))
 
 
 @router.get(

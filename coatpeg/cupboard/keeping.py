@@ -1,7 +1,8 @@
 """Staff put items into the cupboard, change them, take them away and fetch them back.
 
 Decided here: whoever may change the template keeps the cupboard. A change names the version it saw. What was taken away
-stays with its copies and is fetched back as it was; its copies are the students' and stay. A newer file takes the place
+stays with its copies and is fetched back as it was; its copies are the students' and stay. What is lent from another
+class is changed there; who is shown it here is said here. A newer file takes the place
 of the one before. How a changed item reaches its copies stands in ``renewing``.
 """
 
@@ -20,14 +21,14 @@ from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming
 from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.core.portfolios.texts import tidy_text
-from coatpeg.cupboard import renewing
+from coatpeg.cupboard import following, renewing
 from coatpeg.cupboard.models import CupboardItem
 from coatpeg.events.recording import Deed, deed
 from coatpeg.files import keeping, previews
 from coatpeg.outlines.rich_text import clean_starter
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import check_class_days
-from coatpeg.people.models import Period, Person, TeachingGroup
+from coatpeg.people.models import Period, Person, TeachingGroup, WorkingGroup
 from coatpeg.portfolios.rich_pages import LONGEST_HTML
 
 
@@ -42,6 +43,7 @@ class ItemPlan:
     staff_only: bool = False
     opens: date | None = None
     periods: Collection[int] = ()
+    groups: Collection[int] = ()
 
 
 def put_in(person: Person, group_id: int, kind: ItemKind, plan: ItemPlan, now: datetime) -> CupboardItem:
@@ -49,7 +51,7 @@ def put_in(person: Person, group_id: int, kind: ItemKind, plan: ItemPlan, now: d
     require_in_group(person, Action.KEEP_CUPBOARD, group_id)
     checked = _checked(group_id, kind, plan)
     with deed(person.pk, now) as doing:
-        _refuse_full(group_id)
+        refuse_full(group_id)
         return _make(doing, person, group_id, kind=kind.value, **checked)
 
 
@@ -62,7 +64,7 @@ def put_file_in(
     heading = _heading(heading)
     kept = keeping.keep(content, title)
     with deed(person.pk, now) as doing:
-        _refuse_full(group_id)
+        refuse_full(group_id)
         return _make(doing, person, group_id, kind="file", title=title, heading=heading, staff_only=True, **_of(kept))
 
 
@@ -72,6 +74,7 @@ def change(person: Person, item_id: int, version: int, plan: ItemPlan, now: date
     with deed(person.pk, now) as doing:
         item = _locked(kept, version)
         checked = _checked(item.group_id, ItemKind(item.kind), plan)
+        _refuse_lent(item, any(checked[name] != getattr(item, name) for name in ("title", "html", "link")))
         told = {**checked, "opens": checked["opens"] and checked["opens"].isoformat()}
         content = (checked["html"], checked["link"]) != (item.html, item.link)
         for name, value in checked.items():
@@ -91,6 +94,7 @@ def change_file(
     stored = keeping.keep(content, incoming.tidy_title(name)[0])
     with deed(person.pk, now) as doing:
         item = _locked(kept, version)
+        _refuse_lent(item, other=True)
         same = item.stored_id == stored.stored.pk
         for field, value in _of(stored).items():
             setattr(item, field, value)
@@ -107,9 +111,10 @@ def set_removed(person: Person, item_id: int, now: datetime, *, removed: bool) -
         item = CupboardItem.objects.select_for_update().get(pk=kept.pk)
         if (item.removed_at is not None) != removed:
             if not removed:
-                _refuse_full(item.group_id)
-            item.removed_at = now if removed else None
+                refuse_full(item.group_id)
+            before, item.removed_at = item.removed_at, now if removed else None
             item.save(update_fields=["removed_at"])
+            following.follow_out(doing, item, before, refuse_full)
             verb = "cupboard_item_removed" if removed else "cupboard_item_restored"
             doing.record(verb, item.group_id, item=item.pk)
         return item
@@ -117,7 +122,7 @@ def set_removed(person: Person, item_id: int, now: datetime, *, removed: bool) -
 
 def kept_item(person: Person, item_id: int, *, also_removed: bool = False) -> CupboardItem:
     """An item, for somebody who keeps its cupboard; ``Gone`` for whoever may not know of it."""
-    found = CupboardItem.objects.filter(pk=item_id).select_related("stored").first()
+    found = CupboardItem.objects.filter(pk=item_id).select_related("stored", "group", "lent_from__group").first()
     if found is None:
         raise no_item()
     require_in_group(person, Action.KEEP_CUPBOARD, found.group_id)
@@ -151,6 +156,7 @@ def _changed(doing: Deed, item: CupboardItem, *, content: bool) -> None:
     item.save()
     if content:
         renewing.renew(doing, item)
+    following.follow(doing, item)
 
 
 def _make(doing: Deed, person: Person, group_id: int, **of: Any) -> CupboardItem:
@@ -171,7 +177,17 @@ def _of(kept: keeping.Kept) -> dict[str, Any]:
     return {"stored": kept.stored, "came_sha256": kept.came_sha256, "file_kind": kept.kind.value}
 
 
-def _refuse_full(group_id: int) -> None:
+def _refuse_lent(item: CupboardItem, other: bool) -> None:
+    """What is in an item that is lent is changed where it comes from."""
+    if other and item.lent_from is not None:
+        raise Invalid(
+            f"“{item.title}” is lent from “{item.lent_from.group.name}”.",
+            where="title",
+            fix="Change what is in it there; who sees it here is said here.",
+        )
+
+
+def refuse_full(group_id: int) -> None:
     """The class's row is locked: two who put the last one in wait for each other."""
     TeachingGroup.objects.select_for_update().filter(pk=group_id).values_list("pk").first()
     if CupboardItem.objects.filter(group_id=group_id, removed_at=None).count() >= MOST_ITEMS:
@@ -192,6 +208,9 @@ def _checked(group_id: int, kind: ItemKind, plan: ItemPlan) -> dict[str, Any]:
     mine = set(Period.objects.filter(group_id=group_id).values_list("pk", flat=True))
     if not set(plan.periods) <= mine:
         raise Invalid("A period is not of this class.", where="periods", fix="Choose from the class's periods.")
+    theirs = set(WorkingGroup.objects.filter(group_id=group_id).values_list("pk", flat=True))
+    if not set(plan.groups) <= theirs:
+        raise Invalid("A group is not of this class.", where="groups", fix="Choose from the class's groups.")
     if len(plan.html) > LONGEST_HTML:
         raise Invalid(
             f"The page has {len(plan.html)} characters with its tables and headings; {LONGEST_HTML} is the most.",
@@ -206,6 +225,7 @@ def _checked(group_id: int, kind: ItemKind, plan: ItemPlan) -> dict[str, Any]:
         "staff_only": plan.staff_only,
         "opens": plan.opens,
         "periods": sorted(set(plan.periods)),
+        "groups": sorted(set(plan.groups)),
     }
 
 

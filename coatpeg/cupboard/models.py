@@ -30,7 +30,11 @@ class CupboardItem(models.Model):
     staff_only = models.BooleanField(default=False)
     opens = models.DateField(null=True, blank=True)
     periods = models.JSONField(default=list)
-    """The periods (ids) it is for; none: for all."""
+    """The periods (ids) it is for."""
+    groups = models.JSONField(default=list)
+    """The working groups (ids) it is for; none, and no periods: for all."""
+    lent_from = models.ForeignKey("self", models.SET_NULL, null=True, related_name="lent")
+    """The item of another class that this one is lent from: what is in it is that one's."""
     version = models.PositiveIntegerField(default=1)
     """Counts every change."""
     content = models.PositiveIntegerField(default=1)
@@ -48,6 +52,7 @@ class CupboardItem(models.Model):
                 condition=Q(kind="file", stored__isnull=False) | (~Q(kind="file") & Q(stored=None)),
                 name="cupboard_file_has_bytes",
             ),
+            models.UniqueConstraint(fields=("lent_from", "group"), name="cupboard_lent_once"),
         )
 
 

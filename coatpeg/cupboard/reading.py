@@ -15,31 +15,34 @@ from django.db.models import Count
 
 from coatpeg.core.cupboard.items import Shown, why_not
 from coatpeg.core.policy import Action, decide
-from coatpeg.cupboard import copies, laying
+from coatpeg.cupboard import copies, laying, lending
 from coatpeg.cupboard.keeping import no_item
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem, CupboardReading
 from coatpeg.events.recording import deed
 from coatpeg.outlines.reading import pockets_of
-from coatpeg.people.access import require_in_group
+from coatpeg.people.access import require_in_group, to_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.faces import face
-from coatpeg.people.models import Enrolment, Period, Person
+from coatpeg.people.models import Enrolment, GroupMember, Period, Person, WorkingGroup
 from coatpeg.people.rosters import Member, members
 
 
 def shown(item: CupboardItem) -> Shown:
     """To whom an item is shown, as the rules take it."""
-    return Shown(item.staff_only, item.opens, frozenset(item.periods))
+    return Shown(item.staff_only, item.opens, frozenset(item.periods), frozenset(item.groups))
 
 
 def cupboard(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     """The cupboard of a class."""
     standings = require_in_group(person, Action.SEE_CUPBOARD, group_id)
     today = school_calendar().local_day(now)
-    items = list(CupboardItem.objects.filter(group_id=group_id, removed_at=None).select_related("stored"))
+    items = list(
+        CupboardItem.objects.filter(group_id=group_id, removed_at=None).select_related("stored", "lent_from__group")
+    )
     student = _student(person, group_id, today)
     if student is not None:
-        items = [one for one in items if shown(one).to_student(today, student.period_id)]
+        inside = _groups(student)
+        items = [one for one in items if shown(one).to_student(today, student.period_id, inside)]
         mine = _mine(student, items)
         read = set(CupboardReading.objects.filter(enrolment=student.enrolment_id).values_list("item_id", flat=True))
         lines = [{**item_data(one, today), "mine": mine[one.pk], "read": int(one.pk in read)} for one in items]
@@ -50,10 +53,12 @@ def cupboard(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
             {**item_data(one, today), "copies": had.get(one.pk, 0), "read": read_by.get(one.pk, 0)} for one in items
         ]
     periods = Period.objects.filter(group_id=group_id) if student is None else Period.objects.none()
+    groups = WorkingGroup.objects.filter(group_id=group_id) if student is None else WorkingGroup.objects.none()
     return {
         "items": sorted(lines, key=lambda one: (one["heading"] == "", _numbered(one["heading"]), one["id"])),
         "keeps": decide(Action.KEEP_CUPBOARD, standings).allowed,
         "periods": [{"id": one.pk, "title": one.name} for one in periods],
+        "groups": [{"id": one.pk, "title": one.name} for one in groups],
     }
 
 
@@ -74,6 +79,12 @@ def _student(person: Person, group_id: int, today: date) -> Member | None:
     if enrolment is None:
         return None
     return next(iter(members(group_id, today, enrolments=(enrolment.pk,))), None)
+
+
+def _groups(student: Member) -> set[int]:
+    """The working groups (ids) of a student: one query."""
+    inside = GroupMember.objects.filter(enrolment=student.enrolment_id)
+    return set(inside.values_list("workinggroup", flat=True))
 
 
 def _mine(student: Member, items: list[CupboardItem]) -> dict[int, list[dict[str, Any]]]:
@@ -104,6 +115,8 @@ def item_data(item: CupboardItem, today: date) -> dict[str, Any]:
         "opens": item.opens,
         "waits": to.opens is not None and to.opens > today,
         "periods": item.periods,
+        "groups": item.groups,
+        "lent_from": item.lent_from.group.name if item.lent_from else "",
         "version": item.version,
         "changed_at": item.changed_at,
         "copies": 0,
@@ -114,7 +127,7 @@ def item_data(item: CupboardItem, today: date) -> dict[str, Any]:
 
 def shown_item(person: Person, item_id: int, now: datetime) -> CupboardItem:
     """An item that this person is shown; for everybody else there is none."""
-    found = CupboardItem.objects.filter(pk=item_id).select_related("stored").first()
+    found = CupboardItem.objects.filter(pk=item_id).select_related("stored", "lent_from__group").first()
     if found is None:
         raise no_item()
     require_in_group(person, Action.SEE_CUPBOARD, found.group_id)
@@ -122,7 +135,7 @@ def shown_item(person: Person, item_id: int, now: datetime) -> CupboardItem:
     student = _student(person, found.group_id, today)
     if found.removed_at is not None:
         raise no_item()
-    if student is not None and not shown(found).to_student(today, student.period_id):
+    if student is not None and not shown(found).to_student(today, student.period_id, _groups(student)):
         raise no_item()
     return found
 
@@ -133,8 +146,12 @@ def opened(person: Person, item_id: int, now: datetime) -> dict[str, Any]:
     today = school_calendar().local_day(now)
     kind = laying.kind_of(item)
     pockets = pockets_of(item.group_id).filter(retired_at=None).select_related("section")
+    keeps = decide(Action.KEEP_CUPBOARD, to_group(person, item.group_id)).allowed
+    mine = lending.lendable(person, item) if keeps and item.lent_from is None else []
     return {
         **item_data(item, today),
+        "lendable": [{"id": one.pk, "title": one.name} for one in mine],
+        "lent_to": lending.lent_to(item) if keeps else [],
         "html": item.html,
         "group": item.group_id,
         "pockets": [

@@ -42,6 +42,9 @@ class ItemShape(Shape):
     opens: date | None
     waits: bool
     periods: list[int]
+    groups: list[int]
+    lent_from: str
+    """The class that it is lent from; empty where it is this class's own."""
     version: int
     changed_at: datetime
     copies: int
@@ -62,6 +65,10 @@ class OpenedItem(ItemShape):
     html: str
     group: int
     pockets: list[PocketForItem]
+    lendable: list[Named]
+    """The other classes whose cupboard this person keeps, to which it can be lent."""
+    lent_to: list[int]
+    """The classes in which it is lent."""
 
 
 class CupboardShape(Shape):
@@ -70,6 +77,13 @@ class CupboardShape(Shape):
     items: list[ItemShape]
     keeps: bool
     periods: list[Named]
+    groups: list[Named]
+
+
+class LentIn(Shape):
+    """The classes in which an item is to be lent, of those whose cupboard this person keeps."""
+
+    classes: list[int] = Field(max_length=500)
 
 
 class ShownIn(Shape):
@@ -78,6 +92,7 @@ class ShownIn(Shape):
     staff_only: bool = False
     opens: Day | None = None
     periods: list[int] = Field(default=[], max_length=200)
+    groups: list[int] = Field(default=[], max_length=500)
 
 
 class ItemIn(ShownIn):

@@ -61,11 +61,11 @@ _VERBS = {
     ),
     Kind.CUPBOARD: (
         "cupboard_item_put_in cupboard_item_changed cupboard_item_removed cupboard_item_restored given_out "
-        "given_out_planned given_out_taken_back given_out_again"
+        "given_out_planned given_out_taken_back given_out_again cupboard_item_lent cupboard_brought_along"
     ),
     Kind.ROSTER: (
         "card_made card_voided came_back enrolled left password_given pegs_swapped roster_undone student_changed "
-        "groups_changed class_changed class_started accounts_put_together accounts_parted"
+        "groups_changed pages_together_allowed class_changed class_started accounts_put_together accounts_parted"
     ),
     Kind.LISTS: (
         "join_confirmed join_declined join_requested join_withdrawn roster_by_itself roster_dropped roster_put_aside"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Any
 
@@ -33,6 +34,7 @@ from coatpeg.people.models import Person
 from coatpeg.portfolios.finding import portfolio_for
 from coatpeg.portfolios.logs.reading import frozen_pieces, shown_log
 from coatpeg.portfolios.models import Artefact
+from coatpeg.sharing.things import givers_then
 
 
 def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
@@ -48,6 +50,7 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
     # Of a hand-in that was taken away nothing is judged any more: what was decided stands.
     standing = view.standings.get(cell) or decided(facts)
     own = DraftMark.objects.filter(submission=submission, person=person)
+    by = givers_then(submission.snapshot)
     hidden = marks.at_desk(person, submission, hides=marks_it and standing.status is Status.HANDED_IN)
     due: EffectiveDue = view.dues.get(cell) or EffectiveDue(None, None, DueSource.NONE)
     return {
@@ -74,7 +77,10 @@ def desk(person: Person, submission_id: int, now: datetime) -> dict[str, Any]:
         "empty": submission.snapshot["empty"],
         "links": submission.snapshot["links"],
         "judged": _judged(submission),
-        "pockets": [_frozen_pocket(pocket, for_student=for_student) for pocket in submission.snapshot["pockets"]],
+        "pockets": [
+            _frozen_pocket(pocket, {} if "student" in hidden else by, for_student=for_student)
+            for pocket in submission.snapshot["pockets"]
+        ],
         "submissions": submissions_of(handin.pk, enrolment.pk),
         "outcomes": _outcomes(submission, void_too=marks_it),
         "draft": draft_data(own.first(), handin, standing.late_days, _rule_for(handin)) if marks_it else None,
@@ -110,8 +116,10 @@ def _judged(submission: Submission) -> dict[str, list[str]]:
     return found
 
 
-def _frozen_pocket(pocket: dict[str, Any], *, for_student: bool) -> dict[str, Any]:
-    """A pocket of a snapshot with its chips as they stood."""
+def _frozen_pocket(
+    pocket: dict[str, Any], by: Mapping[tuple[str, int], dict[str, Any]], *, for_student: bool
+) -> dict[str, Any]:
+    """A pocket of a snapshot with its chips as they stood; ``by`` says who put in what others put in."""
     log = pocket.get("log")
     pieces = (
         frozen_pieces(log)
@@ -124,16 +132,18 @@ def _frozen_pocket(pocket: dict[str, Any], *, for_student: bool) -> dict[str, An
                 0,
                 "spoken" in one,
                 pocket["kind"] == PocketKind.PAGE and one["artefact"] is not None,
+                one.get("theirs", False),
             )
             for one in pocket["evidence"]
         )
     )
     found: tuple[Chip, ...] = chips(wanted_from_data(pocket["wanted"]), pieces)
-    shown = ("id", "title", "kind", "prompt", "evidence")
+    shown = ("id", "title", "kind", "prompt")
     return {
         **{key: pocket[key] for key in shown},
+        "evidence": [{**one, "by": by.get(("evidence", one["id"]))} for one in pocket["evidence"]],
         "chips": chip_data(found),
-        "log": log and shown_log(log),
+        "log": log and shown_log(log, {pk: one for (kind, pk), one in by.items() if kind == "row"}),
         "before": len(log.get("before", ())) if log else 0,
         "version": "" if for_student else pocket.get("version", ""),
     }
@@ -211,17 +221,19 @@ def _same_files(submission: Submission) -> list[dict[str, Any]]:
 
     An unchanged starter is everybody's, and is told of as such.
     """
-    hashes = {
-        one["artefact"]["came_sha256"]: one["artefact"]["title"]
+    came = [
+        one["artefact"]
         for pocket in submission.snapshot["pockets"]
         for one in pocket["evidence"]
         if one["artefact"] and one["artefact"]["came_sha256"] and not one["unchanged"]
-    }
+    ]
+    hashes = {one["came_sha256"]: one["title"] for one in came}
     others = (
         Artefact.objects.filter(
             came_sha256__in=hashes, given=False, portfolio__enrolment__group_id=submission.handin.group_id
         )
         .exclude(portfolio__enrolment=submission.enrolment)
+        .exclude(pk__in=[one["id"] for one in came])  # what a group put in together is one file
         .values_list(
             "came_sha256", "portfolio__enrolment__person__family_name", "portfolio__enrolment__person__given_name"
         )

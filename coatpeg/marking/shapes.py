@@ -10,7 +10,7 @@ from pydantic import Field
 
 from coatpeg.handins.many.shapes import ManyIn
 from coatpeg.handins.shapes import ChipShape, LevelKey, RubricShape, StandingShape, SubmissionLine
-from coatpeg.people.shapes import Day, Face, Named, NamedFace, Shape
+from coatpeg.people.shapes import Day, Face, MateShape, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, LogShape, PocketFileShape
 
 
@@ -50,6 +50,8 @@ class FrozenEvidence(Shape):
     artefact: ArtefactShape | None
     html: str = ""
     spoken: ArtefactShape | None = None
+    by: MateShape | None = None
+    """Who put it in, where somebody else of those who fill the pocket did."""
 
 
 class FrozenPocket(Named):

@@ -93,10 +93,10 @@ def say_to(outcome: Outcome, like: Outcome, now: datetime) -> int:
     places = dict(_places(like.submission.snapshot, outcome.submission.snapshot))
     made = []
     for one in said:
-        evidence = one.target.get("evidence")
-        if evidence is not None and evidence not in places:
+        named = {key: one.target[key] for key in ("evidence", "row") if one.target.get(key) is not None}
+        if any((key, pk) not in places for key, pk in named.items()):
             continue  # it is on something that only the first one has
-        target = {**one.target, **({"evidence": places[evidence]} if evidence is not None else {})}
+        target = {**one.target, **{key: places[key, pk] for key, pk in named.items()}}
         made.append(
             Annotation(
                 submission=outcome.submission,
@@ -123,10 +123,26 @@ def say_to(outcome: Outcome, like: Outcome, now: datetime) -> int:
     return len(Annotation.objects.bulk_create([one for one in made if one.key not in kept])) + len(kept)
 
 
-def _places(mine: Mapping[str, Any], theirs: Mapping[str, Any]) -> Iterator[tuple[int, int]]:
-    """Which evidence of one snapshot is the same as which of another: that of the same pocket with the same words."""
-    pockets = {one["id"]: one["evidence"] for one in theirs["pockets"]}
+def _places(mine: Mapping[str, Any], theirs: Mapping[str, Any]) -> Iterator[tuple[tuple[str, int], int]]:
+    """Which evidence and rows of one snapshot are the same as which of another, as (*evidence* or *row*, id) and id.
+
+    A page is the same where it is of the same pocket and has the same words; what one of them put in is known by its
+    id with whoever did.
+    """
+    pockets = {one["id"]: one for one in theirs["pockets"]}
     for pocket in mine["pockets"]:
-        for one, other in zip(pocket["evidence"], pockets.get(pocket["id"], []), strict=False):
-            if one["text"] == other["text"]:
-                yield one["id"], other["id"]
+        other = pockets.get(pocket["id"])
+        if other is None:
+            continue
+        pages = ([one for one in of["evidence"] if not one["artefact"]] for of in (pocket, other))
+        for one, same in zip(*pages, strict=False):
+            if one["text"] == same["text"]:
+                yield ("evidence", one["id"]), same["id"]
+        for kind, those, others in (
+            ("evidence", pocket["evidence"], other["evidence"]),
+            ("row", pocket.get("log", {}).get("rows", []), other.get("log", {}).get("rows", [])),
+        ):
+            known = {one.get("of", one["id"]): one["id"] for one in others}
+            for one in those:
+                if one.get("of", one["id"]) in known:
+                    yield (kind, one["id"]), known[one.get("of", one["id"])]

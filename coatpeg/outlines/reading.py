@@ -35,6 +35,8 @@ class PocketOutline:
     """Who fills it together; empty: each student their own."""
     group_set: str = ""
     """The set of groups that fill it."""
+    own_part: bool = False
+    """What is asked is asked of each one's own part."""
 
     @property
     def company(self) -> Company | None:
@@ -80,6 +82,7 @@ _POCKETS = Pocket.objects.values_list(
     "retired_at",
     "shared",
     "group_set",
+    "own_part",
     *WANTED,
 )
 """Laid out once, since that takes longer than fetching the rows."""
@@ -99,7 +102,7 @@ def pockets_of(group_id: int) -> QuerySet[Pocket]:
 def _outlined(*row: Any) -> PocketOutline:
     """A pocket from its row, the columns in the order of ``_POCKETS``."""
     pk, title, section, section_id, directions, prompt, starter, counts, opens, retired_at, *rest = row
-    shared, group_set, *asked = rest
+    shared, group_set, own_part, *asked = rest
     wanted = _wanted(dict(zip(WANTED, asked, strict=True)))
     return PocketOutline(
         pk,
@@ -116,6 +119,7 @@ def _outlined(*row: Any) -> PocketOutline:
         wanted,
         shared,
         group_set,
+        own_part,
     )
 
 

@@ -38,6 +38,7 @@ class NoticeLine(Shape):
         "commented",
         "copy_renewed",
         "given_out",
+        "page_together",
         "handed_in",
         "handed_in_for",
         "handin_moved",

@@ -1,9 +1,11 @@
-"""How staff see a student in a list."""
+"""How staff see a student in a list, and how students see each other."""
 
 from __future__ import annotations
 
 from typing import Any
 
+from coatpeg.core.people import names
+from coatpeg.people.models import Enrolment
 from coatpeg.people.rosters import Member
 
 
@@ -17,4 +19,13 @@ def face(member: Member) -> dict[str, Any]:
         "picture": member.picture,
         "tint": member.tint,
         "period": member.period,
+    }
+
+
+def mate(enrolment: Enrolment) -> dict[str, Any]:
+    """How students see each other (``MateShape``); the person is loaded."""
+    return {
+        "name": names.short(enrolment.person.family_name, enrolment.person.given_name),
+        "picture": enrolment.picture,
+        "tint": enrolment.tint,
     }

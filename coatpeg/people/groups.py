@@ -15,7 +15,7 @@ from typing import Any
 
 from django.db.models import Q
 
-from coatpeg.core.people import names
+from coatpeg.people.faces import mate
 from coatpeg.people.models import Enrolment, FormerGroupMember, GroupMember, GroupSet, TeachingGroup, WorkingGroup
 
 FIRST_SET = "Groups"
@@ -71,14 +71,7 @@ def open_choices(enrolment: Enrolment, today: date) -> list[dict[str, Any]]:
                     "id": one.pk,
                     "name": one.name,
                     "mine": enrolment in inside.get(one.pk, []),
-                    "members": [
-                        {
-                            "name": names.short(other.person.family_name, other.person.given_name),
-                            "picture": other.picture,
-                            "tint": other.tint,
-                        }
-                        for other in inside.get(one.pk, [])
-                    ],
+                    "members": [mate(other) for other in inside.get(one.pk, [])],
                 }
                 for one in groups
                 if one.of_id == of.pk

@@ -117,6 +117,8 @@ class TeachingGroup(models.Model):
     """When its lead put it away: read by its staff and students, changed by nobody, until it is brought back."""
     takes_lists_by = models.ForeignKey(Person, models.SET_NULL, null=True, blank=True, related_name="+")
     """In whose name lists from the roster folder are applied by themselves; None: somebody looks at them first."""
+    pages_together = models.BooleanField(default=False)
+    """Students may begin pages with classmates whom they choose."""
 
 
 class Period(models.Model):

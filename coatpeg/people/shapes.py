@@ -50,6 +50,14 @@ class Face(Shape):
     period: str
 
 
+class MateShape(Shape):
+    """Somebody with whom a student fills a pocket, as students see each other."""
+
+    name: str
+    picture: str
+    tint: int
+
+
 class NamedFace(Face):
     """The same with the name as it is said."""
 

@@ -12,7 +12,7 @@ from coatpeg.files import keeping, previews
 from coatpeg.people.models import Person
 from coatpeg.portfolios import quota
 from coatpeg.portfolios.finding import portfolio_for
-from coatpeg.portfolios.models import Artefact
+from coatpeg.portfolios.models import Artefact, WrittenText
 from coatpeg.portfolios.writing import Place
 
 
@@ -50,5 +50,9 @@ def artefact_data(artefact: Artefact) -> dict[str, Any]:
         "size": stored.size if stored else 0,
         "width": stored.width if stored else None,
         "height": stored.height if stored else None,
-        **({"html": artefact.written_text.html} if artefact.kind == ArtefactKind.TEXT else {}),
+        **(_text_data(artefact.written_text) if artefact.kind == ArtefactKind.TEXT else {}),
     }
+
+
+def _text_data(text: WrittenText) -> dict[str, Any]:
+    return {"html": text.html, **({"passage": True} if text.quoted else {})}

@@ -194,14 +194,14 @@ class _Copying:
             )
             written = WrittenText.objects.filter(artefact=of).first()
             if written is not None:
-                copy = WrittenText.objects.create(artefact=made, **self._words(written))
+                copy = WrittenText.objects.create(artefact=made, quoted=written.quoted, **self._words(written))
                 self._begun(copy, written_text=copy)
             self.artefacts[of.pk] = made
         return self.artefacts[of.pk]
 
     def loose_pages(self) -> None:
         """The student's own pages, behind those that are there."""
-        for one in LoosePage.objects.filter(portfolio=self.source, removed_at=None):
+        for one in LoosePage.objects.filter(portfolio=self.source, removed_at=None, together=None):
             self._loose(one, one.title)
 
     def _loose(self, of: KeptText, title: str) -> None:

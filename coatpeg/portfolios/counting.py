@@ -51,6 +51,7 @@ def pieces_of(pocket: Pocket, evidence: Iterable[Evidence]) -> tuple[Piece, ...]
             0,
             one.spoken_id is not None,
             page and one.artefact is not None,
+            pocket.own_part and one.of_id is not None,
         )
         for one in evidence
     )
@@ -92,9 +93,16 @@ def _is_starter(artefact: Artefact | None, given: frozenset[str]) -> bool:
     return artefact.came_sha256 in given or artefact.stored.sha256 in given
 
 
-def rows_as_pieces(rows: Iterable[LogRow]) -> tuple[Piece, ...]:
+def rows_as_pieces(pocket: Pocket, rows: Iterable[LogRow]) -> tuple[Piece, ...]:
     """A log's rows as the rules see them."""
-    return tuple(Piece(Counts(int(one.complete)), week=one.week.toordinal() if one.week else 0) for one in rows)
+    return tuple(
+        Piece(
+            Counts(int(one.complete)),
+            week=one.week.toordinal() if one.week else 0,
+            theirs=pocket.own_part and one.of_id is not None,
+        )
+        for one in rows
+    )
 
 
 class PocketWork(NamedTuple):
@@ -109,7 +117,7 @@ def work_in(portfolio_id: int, pocket: Pocket) -> PocketWork:
     """What lies in a pocket of a portfolio: one query."""
     if pocket.kind == PocketKind.LOG:
         rows = list(LogRow.objects.filter(portfolio_id=portfolio_id, pocket=pocket, removed_at=None))
-        return PocketWork([], rows, rows_as_pieces(rows))
+        return PocketWork([], rows, rows_as_pieces(pocket, rows))
     evidence = current(portfolio_id, pocket.pk)
     return PocketWork(evidence, [], pieces_of(pocket, evidence))
 
@@ -120,7 +128,7 @@ def works_of(portfolios: Collection[int], pocket: Pocket) -> dict[int, PocketWor
         rows: dict[int, list[LogRow]] = defaultdict(list)
         for row in LogRow.objects.filter(portfolio_id__in=portfolios, pocket=pocket, removed_at=None):
             rows[row.portfolio_id].append(row)
-        return {one: PocketWork([], rows[one], rows_as_pieces(rows[one])) for one in portfolios}
+        return {one: PocketWork([], rows[one], rows_as_pieces(pocket, rows[one])) for one in portfolios}
     evidence: dict[int, list[Evidence]] = defaultdict(list)
     found = Evidence.objects.filter(portfolio_id__in=portfolios, pocket=pocket, removed_at=None)
     for one in found.select_related("artefact__stored", "artefact__written_text", "spoken__stored"):
@@ -137,7 +145,11 @@ def counted(pocket: Pocket, pieces: tuple[Piece, ...]) -> dict[str, Any]:
 
 
 def _beyond(piece: Piece) -> list[int]:
-    """What only some pieces have: the week of a row, whether something was said, whether it lies beside a text."""
+    """What only some pieces have: the week of a row, whether something was said, whether it lies beside a text, whether
+    it is somebody else's.
+    """
+    if piece.theirs:
+        return [piece.week, int(piece.said), int(piece.beside), 1]
     if piece.beside:
         return [piece.week, int(piece.said), 1]
     return [piece.week, 1] if piece.said else [piece.week] if piece.week else []
@@ -195,7 +207,8 @@ def _kept_pieces(rows: Iterable[Sequence[int]]) -> tuple[Piece, ...]:
             bool(unchanged),
             beyond[0] if beyond else 0,
             len(beyond) > 1 and bool(beyond[1]),
-            len(beyond) > 2,
+            len(beyond) > 2 and bool(beyond[2]),
+            len(beyond) > 3,
         )
         for words, sentences, unchanged, *beyond in rows
     )
@@ -254,7 +267,7 @@ def miscounted() -> Iterator[str]:
     logs: dict[tuple[int, int], list[LogRow]] = defaultdict(list)
     for line in LogRow.objects.filter(removed_at=None).select_related("pocket").order_by("pk").iterator():
         logs[line.portfolio_id, line.pocket_id].append(line)
-    lying |= {key: counted(of[0].pocket, rows_as_pieces(of)) for key, of in logs.items()}
+    lying |= {key: counted(of[0].pocket, rows_as_pieces(of[0].pocket, of)) for key, of in logs.items()}
     for key in sorted(kept.keys() | lying.keys()):
         row = lying.get(key, {"pieces": [], "has_work": False})
         if kept.get(key) != (row["pieces"], row["has_work"]):

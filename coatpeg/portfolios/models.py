@@ -71,6 +71,10 @@ class WrittenText(KeptText):
     """The words of an artefact that is a text written right here."""
 
     artefact = models.OneToOneField(Artefact, models.CASCADE, related_name="written_text")
+    quoted = models.JSONField(default=list)
+    """Of a passage from a page that many fill: the person (id) and the words of each run; nobody changes it. ``text``
+    are its student's own words, ``html`` is all of it.
+    """
 
 
 class Evidence(KeptText):
@@ -84,6 +88,8 @@ class Evidence(KeptText):
     """The reflection as it was said; the text beside it is its transcript."""
     starter = models.ForeignKey(StoredFile, models.SET_NULL, null=True, blank=True, related_name="+")
     """The starter that it began as a copy of."""
+    of = models.ForeignKey("self", models.CASCADE, null=True, related_name="laid")
+    """What it stands for, where somebody else put it into a pocket that they fill together."""
     part_words = models.PositiveIntegerField(null=True)
     part_sentences = models.PositiveIntegerField(null=True)
     """Of a page that is filled together and counts each one's own words: how many of them are this student's."""
@@ -107,6 +113,8 @@ class LoosePage(KeptText):
     portfolio = models.ForeignKey(Portfolio, models.CASCADE, related_name="loose_pages")
     title = models.CharField(max_length=120)
     position = models.PositiveSmallIntegerField(default=0)
+    together = models.PositiveBigIntegerField(null=True, blank=True, db_index=True)
+    """The page (``sharing``) that the student fills with classmates, whose words stand here; None: their own."""
     removed_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
@@ -160,6 +168,8 @@ class LogRow(models.Model):
     week = models.DateField(null=True, blank=True)
     """The Monday of its date."""
     version = models.PositiveIntegerField(default=1)
+    of = models.ForeignKey("self", models.CASCADE, null=True, related_name="laid")
+    """The row that it stands for, where somebody else wrote it into a log that they fill together."""
     placed_at = models.DateTimeField()
     changed_at = models.DateTimeField()
     removed_at = models.DateTimeField(null=True, blank=True)

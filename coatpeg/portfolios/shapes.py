@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from coatpeg.people.shapes import Shape
+from coatpeg.people.shapes import MateShape, Shape
 
 ArtefactWord = Literal["picture", "scan", "sound", "video", "file", "link", "text"]
 
@@ -15,7 +15,7 @@ ArtefactWord = Literal["picture", "scan", "sound", "video", "file", "link", "tex
 class ArtefactShape(Shape):
     """An artefact, live or frozen. ``size`` in bytes, ``width`` and ``height`` in pixels.
 
-    ``html`` is the form of a text.
+    ``html`` is the form of a text; a ``passage`` is of a page that many filled, and stays as it is.
     """
 
     id: int
@@ -29,6 +29,7 @@ class ArtefactShape(Shape):
     width: int | None
     height: int | None
     html: str = ""
+    passage: bool = False
 
 
 class CommentShape(Shape):
@@ -87,6 +88,8 @@ class LoosePageLine(Shape):
     id: int
     title: str
     words: int
+    together: bool
+    """The student fills it with classmates."""
 
 
 class SavedShape(Shape):
@@ -164,6 +167,8 @@ class LogRowShape(Shape):
     locked: bool
     version: int
     changed_at: datetime | None
+    by: MateShape | None = None
+    """Who wrote it, where somebody else did: only they change it."""
 
 
 class LogSum(Shape):

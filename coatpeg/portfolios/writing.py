@@ -2,11 +2,12 @@
 
 Nobody but the student writes here.
 Every command on a student's work begins with ``writing`` (one pocket) or ``own.arranging`` (what is theirs alone).
+What many fill together is laid out by a room above, which says here what it does (``when_together``).
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -23,7 +24,7 @@ from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Person
 from coatpeg.portfolios import holds
 from coatpeg.portfolios.finding import no_portfolio
-from coatpeg.portfolios.models import Portfolio
+from coatpeg.portfolios.models import Evidence, LogRow, Portfolio
 
 RESTORABLE = timedelta(days=30)
 """How long what was taken out can be brought back."""
@@ -84,15 +85,53 @@ def writing(person: Person, portfolio_id: int, pocket_id: int, now: datetime) ->
         refuse_closed(portfolio, pocket, now)
         if pocket.kind != PocketKind.LOG:
             holds.refuse_if_held(portfolio, pocket)
-        refuse_together(pocket)
-        yield Place(portfolio, pocket, doing)
+        refuse_page_together(pocket)
+        place = Place(portfolio, pocket, doing)
+        with filling_together(place):
+            yield place
 
 
-def refuse_together(pocket: Pocket) -> None:
-    """What is filled together is written where everybody writes, not in one portfolio."""
-    if pocket.shared:
+@dataclass(slots=True)
+class _Together:
+    """What is done before and after a write into a pocket that many fill."""
+
+    before: Callable[[Place], None] | None = None
+    after: Callable[[Place], None] | None = None
+
+
+_TOGETHER = _Together()
+
+
+def when_together(before: Callable[[Place], None], after: Callable[[Place], None]) -> None:
+    """Say what is done before a write into a pocket that many fill (it may refuse), and after it, in the same deed."""
+    _TOGETHER.before, _TOGETHER.after = before, after
+
+
+@contextmanager
+def filling_together(place: Place) -> Iterator[None]:
+    """What a write into a pocket that many fill is surrounded by; nothing where it is one student's own."""
+    if place.pocket.shared and _TOGETHER.before:
+        _TOGETHER.before(place)
+    yield
+    if place.pocket.shared and _TOGETHER.after:
+        _TOGETHER.after(place)
+
+
+def refuse_page_together(pocket: Pocket) -> None:
+    """A page that is filled together is written where everybody writes, not in one portfolio."""
+    if pocket.shared and pocket.kind == PocketKind.PAGE:
         raise Refused(
             f"“{pocket.title}” is filled together.", where=pocket.title, fix="Open it and write on the page itself."
+        )
+
+
+def refuse_theirs(one: Evidence | LogRow) -> None:
+    """What somebody else put into a pocket that many fill is changed, and taken out, by them alone."""
+    if one.of_id is not None:
+        raise Refused(
+            "Somebody else put this in: only they change it or take it out.",
+            where="the pocket that you fill together",
+            fix="Ask them, or put in one of your own.",
         )
 
 

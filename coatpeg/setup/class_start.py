@@ -24,6 +24,7 @@ from coatpeg.core.outlines.typed.outline import Note, read_outline
 from coatpeg.core.people.roster_plan import RosterPlan
 from coatpeg.core.people.roster_table import Column, Table, guess, read_text
 from coatpeg.core.policy import Action, Role, decide
+from coatpeg.cupboard.models import CupboardItem
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines import gallery
 from coatpeg.outlines.models import Section
@@ -49,6 +50,7 @@ class Like:
     id: int
     handins: bool = False
     sections: Mapping[str, str] | None = None
+    cupboard: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,7 +119,9 @@ def _lay_out(person: Person, group: TeachingGroup, of: ClassPlan, now: datetime)
         brought = (
             galleries.adopt(person, group.pk, like.id, now, wanted)
             if like.source == "gallery"
-            else galleries.carry_over(person, group.pk, like.id, now, handins=like.handins, wanted=wanted)
+            else galleries.carry_over(
+                person, group.pk, like.id, now, handins=like.handins, wanted=wanted, cupboard=like.cupboard
+            )
         )
         pockets, handins = brought.pockets, brought.handins
     if of.outline.strip():
@@ -211,7 +215,7 @@ def _term_for(calendar: SchoolCalendar, today: date) -> Term | None:
 
 
 def _classes(person: Person, today: date) -> list[dict[str, Any]]:
-    """Classes whose template the person may see, the latest first, with their sections and number of hand-ins."""
+    """Classes whose template the person may see, the latest first: sections, and how much could come along."""
     of_mine = StaffRole.objects.on(today).filter(person=person).values_list("group_id", flat=True)
     groups = TeachingGroup.objects.filter(pk__in=of_mine).exclude(kind=TeachingGroup.Kind.CASELOAD)
     asked = dict(
@@ -225,8 +229,20 @@ def _classes(person: Person, today: date) -> list[dict[str, Any]]:
     counted = rows.annotate(number=Count("pockets", filter=Q(pockets__retired_at=None)))
     for group_id, key, title, number in counted.values_list("template__group_id", "key", "title", "number"):
         sections.setdefault(group_id, []).append({"key": key, "title": title, "pockets": number})
+    lying = dict(
+        CupboardItem.objects.filter(group__in=groups, removed_at=None)
+        .values_list("group_id")
+        .annotate(number=Count("pk"))
+        .values_list("group_id", "number")
+    )
     return [
-        {"id": one.pk, "name": one.name, "sections": sections.get(one.pk, []), "handins": asked.get(one.pk, 0)}
+        {
+            "id": one.pk,
+            "name": one.name,
+            "sections": sections.get(one.pk, []),
+            "handins": asked.get(one.pk, 0),
+            "items": lying.get(one.pk, 0),
+        }
         for one in groups.order_by("-first", "name")
         if decide(Action.SEE_TEMPLATE, to_group(person, one.pk)).allowed
     ]

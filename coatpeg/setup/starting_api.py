@@ -31,15 +31,19 @@ router = Router(tags=["templates"])
 
 
 class LikeIn(SectionsIn):
-    """What a class begins like: a gallery template or a class, by id; ``handins`` of a class come as well."""
+    """What a class begins like: a gallery template or a class, by id.
+
+    Of a class its ``handins``, and what its ``cupboard`` holds, come as well.
+    """
 
     source: Literal["gallery", "class"]
     id: int
     handins: bool = False
+    cupboard: bool = False
 
     def like(self) -> Like:
         """The same as the command takes it."""
-        return Like(self.source, self.id, self.handins, self.wanted())
+        return Like(self.source, self.id, self.handins, self.wanted(), self.cupboard)
 
 
 class StaffIn(Shape):
@@ -167,6 +171,8 @@ class LikeClass(Shape):
     name: str
     sections: list[LikeSection]
     handins: int
+    items: int
+    """How many things lie in its cupboard."""
 
 
 class TermShape(Shape):

@@ -9,12 +9,16 @@ from ninja import Router, Status
 
 from coatpeg.core.policy import Action
 from coatpeg.people.requests import as_json, for_action, now, person_of
-from coatpeg.sharing import exchanging, leading, shapes
+from coatpeg.portfolios.evidence.api import saved
+from coatpeg.portfolios.shapes import SavedShape
+from coatpeg.sharing import exchanging, leading, own, quoting, shapes
 from coatpeg.sharing.models import SharedPage
 
 router = Router(tags=["sharing"])
 SEE = for_action(Action.SEE_SHARED)
 LEAD = for_action(Action.LEAD_SHARED)
+FILL = for_action(Action.FILL_POCKET)
+ARRANGE = for_action(Action.ARRANGE_PORTFOLIO)
 
 
 @router.post(
@@ -26,6 +30,51 @@ LEAD = for_action(Action.LEAD_SHARED)
 def open_shared_page(request: HttpRequest, portfolio_id: int, pocket_id: int) -> HttpResponse:
     """The page of a pocket that a student fills with others."""
     return as_json(exchanging.open_page(person_of(request), portfolio_id, pocket_id, now()))
+
+
+@router.post(
+    "/portfolios/{portfolio_id}/pages/{page_id}/shared",
+    response=shapes.OpenedSharedPage,
+    operation_id="open_own_shared_page",
+    openapi_extra=SEE,
+)
+def open_own_shared_page(request: HttpRequest, portfolio_id: int, page_id: int) -> HttpResponse:
+    """A page among a student's own that they fill with classmates."""
+    return as_json(own.open_page(person_of(request), portfolio_id, page_id, now()))
+
+
+@router.get(
+    "/portfolios/{portfolio_id}/classmates",
+    response=list[shapes.ClassmateShape],
+    operation_id="see_classmates",
+    openapi_extra=ARRANGE,
+)
+def see_classmates(request: HttpRequest, portfolio_id: int) -> Any:
+    """With whom a student may begin a page."""
+    return own.classmates(person_of(request), portfolio_id, now())
+
+
+@router.post(
+    "/portfolios/{portfolio_id}/pages/together",
+    response={201: shapes.BegunPage},
+    operation_id="begin_page_together",
+    openapi_extra=ARRANGE,
+)
+def begin_page_together(request: HttpRequest, portfolio_id: int, body: shapes.BeginPageIn) -> Any:
+    """Begin a page with classmates."""
+    return Status(201, own.begin(person_of(request), portfolio_id, body.title, body.others, now()))
+
+
+@router.put(
+    "/groups/{group_id}/pages-together",
+    response={204: None},
+    operation_id="allow_pages_together",
+    openapi_extra=for_action(Action.KEEP_ROSTER),
+)
+def allow_pages_together(request: HttpRequest, group_id: int, body: shapes.AllowedIn) -> Any:
+    """Say whether students of a class may begin pages with classmates."""
+    own.allow(person_of(request), group_id, now(), allowed=body.allowed)
+    return Status(204, None)
 
 
 @router.post(
@@ -46,6 +95,19 @@ def exchange_shared_page(request: HttpRequest, shared_id: int, body: shapes.Exch
 def who_wrote_what(request: HttpRequest, shared_id: int) -> HttpResponse:
     """Who wrote how much of a page, and when."""
     return as_json(exchanging.see_page(person_of(request), shared_id, now()))
+
+
+@router.post(
+    "/portfolios/{portfolio_id}/pockets/{pocket_id}/passages",
+    response={201: SavedShape},
+    operation_id="put_passage_in",
+    openapi_extra=FILL,
+)
+def put_passage_in(request: HttpRequest, portfolio_id: int, pocket_id: int, body: shapes.OwnPassageIn) -> Any:
+    """Put a passage of a page into a pocket of one's own, as evidence with its authors."""
+    person = person_of(request)
+    made = quoting.quote(person, portfolio_id, pocket_id, body.shared, body.place, body.words, now())
+    return Status(201, saved(made))
 
 
 @router.put(

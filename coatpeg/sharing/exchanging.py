@@ -17,7 +17,8 @@ from typing import Any
 
 from django.db import transaction
 
-from coatpeg.core.errors import Invalid, Refused
+from coatpeg.core.errors import Gone, Invalid, Refused
+from coatpeg.core.outlines.filling import PocketKind
 from coatpeg.core.policy import Action, decide
 from coatpeg.core.sharing import accepting, blocks
 from coatpeg.people.access import Standings, follower, require
@@ -48,7 +49,10 @@ MOST_ON_A_PAGE = 250_000
 def open_page(person: Person, portfolio_id: int, pocket_id: int, now: datetime) -> dict[str, Any]:
     """The page of a pocket as a portfolio has it, with everything on it and, to whom may write, a writer id."""
     portfolio = portfolio_for(person, portfolio_id, Action.SEE_PORTFOLIO)
-    page = finding.page_of(finding.pocket_in(portfolio.enrolment, pocket_id), portfolio.enrolment, now)
+    pocket = finding.pocket_in(portfolio.enrolment, pocket_id)
+    if pocket.kind != PocketKind.PAGE:
+        raise Gone(f"“{pocket.title}” is no page.", where=pocket.title, fix="Open the pocket itself.")
+    page = finding.page_of(pocket, portfolio.enrolment, now)
     return opened(person, finding.with_pocket(page.pk), now)
 
 

@@ -16,12 +16,12 @@ from django.db.models import Q, QuerySet
 
 from coatpeg.core.errors import Gone, Refused
 from coatpeg.core.outlines.filling import Company, Shared
-from coatpeg.core.people import names
 from coatpeg.core.policy import Action, Relation, Role
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import NOBODY, Standings, follower, require, to_student
 from coatpeg.people.calendars import school_calendar
+from coatpeg.people.faces import mate
 from coatpeg.people.groups import group_in
 from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
 from coatpeg.sharing import rows
@@ -84,6 +84,8 @@ def members_of(page: SharedPage | PageRow, today: date) -> QuerySet[Enrolment]:
         return there.filter(inside).distinct() if page.period_id else there.none()
     if page.of.startswith("group:"):
         return there.filter(working_groups=page.working_group_id) if page.working_group_id else there.none()
+    if page.of.startswith("own:"):
+        return there.filter(shared_pages=page.pk)
     return there
 
 
@@ -96,11 +98,7 @@ def mates_of(enrolment: Enrolment, kinds: Iterable[Company], today: date) -> dic
     """
     return {
         kind: [
-            {
-                "name": names.short(one.person.family_name, one.person.given_name),
-                "picture": one.picture,
-                "tint": one.tint,
-            }
+            mate(one)
             for one in _with(enrolment, kind, today)
             .exclude(pk=enrolment.pk)
             .select_related("person")

@@ -5,21 +5,28 @@ from __future__ import annotations
 from django.db import models
 
 from coatpeg.outlines.models import Pocket
-from coatpeg.people.models import Period, Person, TeachingGroup, WorkingGroup
-from coatpeg.portfolios.models import KeptText
+from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
+from coatpeg.portfolios.models import Evidence, KeptText, LogRow
 
 
 class SharedPage(KeptText):
-    """A page of a pocket that some students fill together. Its row lock orders all updates of it.
+    """The page of a pocket that some students fill together, or the place of what they put into it.
+
+    Its row lock orders all updates of it. Of a pocket of evidence or a log ``number`` counts the writes.
 
     The text is as it was when it was settled last; ``number`` counts the updates, ``clocks`` are the ticks that are
     known of each writer id.
     """
 
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="shared_pages")
-    pocket = models.ForeignKey(Pocket, models.CASCADE, related_name="shared_pages")
+    pocket = models.ForeignKey(Pocket, models.CASCADE, null=True, related_name="shared_pages")
+    """None: students began it with classmates whom they chose (``sharing.own``)."""
+    title = models.CharField(max_length=120, blank=True, default="")
+    """What such a page was called as it was begun."""
+    chosen = models.ManyToManyField(Enrolment, related_name="shared_pages")
+    """Who fills such a page."""
     of = models.CharField(max_length=30, db_collation="utf8mb4_bin")
-    """Whose it is: ``class``, or the id of the period or working group after a colon."""
+    """Whose it is: ``class``, the id of the period or working group after a colon, or ``own`` with a key of its own."""
     period = models.ForeignKey(Period, models.SET_NULL, null=True, related_name="+")
     working_group = models.ForeignKey(WorkingGroup, models.SET_NULL, null=True, related_name="+")
     number = models.PositiveIntegerField(default=0)
@@ -155,3 +162,22 @@ class SharedTaken(models.Model):
     place = models.PositiveIntegerField()
     text = models.TextField()
     put_back_at = models.DateTimeField(null=True, blank=True)
+
+
+class SharedThing(models.Model):
+    """An artefact or a row of a log that somebody put where many fill a pocket; it stays theirs."""
+
+    page = models.ForeignKey(SharedPage, models.CASCADE, related_name="things")
+    evidence = models.OneToOneField(Evidence, models.CASCADE, null=True, related_name="shared_thing")
+    row = models.OneToOneField(LogRow, models.CASCADE, null=True, related_name="shared_thing")
+
+    class Meta:
+        """In the order in which they came; one of two kinds."""
+
+        ordering = ("pk",)
+        constraints = (
+            models.CheckConstraint(
+                condition=models.Q(evidence__isnull=False, row=None) | models.Q(evidence=None, row__isnull=False),
+                name="thing_artefact_or_row",
+            ),
+        )

@@ -7,6 +7,7 @@ from typing import Any, NamedTuple
 
 import orjson
 from django.db import connection
+from django.db.models.functions import Coalesce
 
 from coatpeg.core.errors import Gone
 from coatpeg.events.prepared import Prepared
@@ -29,7 +30,7 @@ class PageRow(NamedTuple):
     group_id: int
     period_id: int | None
     working_group_id: int | None
-    pocket_id: int
+    pocket_id: int | None
     title: str
     opens: date | None
     retired_at: datetime | None
@@ -62,7 +63,7 @@ _PAGE = Prepared(
         "period_id",
         "working_group_id",
         "pocket_id",
-        "pocket__title",
+        Coalesce("pocket__title", "title"),
         "pocket__opens",
         "pocket__retired_at",
     )
@@ -93,6 +94,11 @@ _IN_PERIOD = Prepared(
         "first", "last"
     )
 )
+_CHOSEN = Prepared(
+    lambda enrolment, page: SharedPage.chosen.through.objects.filter(
+        enrolment_id=enrolment, sharedpage_id=page
+    ).values_list("pk")
+)
 _IN_GROUP = Prepared(
     lambda enrolment, group: GroupMember.objects.filter(enrolment_id=enrolment, workinggroup_id=group).values_list("pk")
 )
@@ -119,9 +125,9 @@ def updates_between(page_id: int, after: int, upto: int) -> list[tuple[Any, ...]
     return _UPDATES.run(page_id, after, upto)
 
 
-def holds_on(pocket_id: int, group_id: int) -> list[tuple[int, str, int]]:
+def holds_on(pocket_id: int | None, group_id: int) -> list[tuple[int, str, int]]:
     """The holds on a pocket in a class, oldest first: hand-in (0: staff's own), title, enrolment."""
-    return _HOLDS.run(pocket_id, group_id)
+    return _HOLDS.run(pocket_id, group_id) if pocket_id is not None else []
 
 
 def fills(page: PageRow, enrolment: int, today: date) -> bool:
@@ -131,6 +137,8 @@ def fills(page: PageRow, enrolment: int, today: date) -> bool:
         return any(first <= today and (last is None or today <= last) for first, last in spans)
     if page.of.startswith("group:"):
         return bool(page.working_group_id and _IN_GROUP.run(enrolment, page.working_group_id))
+    if page.of.startswith("own:"):
+        return bool(_CHOSEN.run(enrolment, page.pk))
     return True
 
 

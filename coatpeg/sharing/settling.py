@@ -12,19 +12,21 @@ from collections.abc import Collection, Iterator, Mapping
 from datetime import datetime, timedelta
 from typing import Any, NamedTuple
 
-from django.db.models import Max
+from django.db.models import Max, Q, QuerySet
 from django.utils import timezone
 
-from coatpeg.core.outlines.filling import NO_COUNTS
+from coatpeg.core.outlines.filling import NO_COUNTS, PocketKind
 from coatpeg.core.portfolios import rich, texts
 from coatpeg.core.portfolios.texts import Counts
 from coatpeg.core.sharing.authors import Span, joined, parts
 from coatpeg.events.recording import Deed, deed
 from coatpeg.jobs.kinds import Kind, job
+from coatpeg.outlines.models import Pocket
 from coatpeg.people.calendars import school_calendar
 from coatpeg.portfolios import counting
-from coatpeg.portfolios.models import Evidence, Portfolio, StandingHold
-from coatpeg.sharing import finding, pages
+from coatpeg.portfolios.models import Evidence, LoosePage, Portfolio, StandingHold
+from coatpeg.portfolios.writing import Place
+from coatpeg.sharing import finding, pages, things
 from coatpeg.sharing.models import SharedMoment, SharedPage, SharedSpan, SharedState, SharedUpdate
 
 SOON = timedelta(seconds=10)
@@ -74,9 +76,25 @@ def settle_soon(page_id: int, now: datetime) -> None:
 
 def fill_anew(working_groups: Collection[int], now: datetime) -> None:
     """Have what working groups have written so far laid into the portfolios of those who are in them now."""
-    written = SharedPage.objects.filter(working_group__in=working_groups, number__gt=0)
-    for page_id in written.order_by("pk").values_list("pk", flat=True):
+    _settle_all(SharedPage.objects.filter(working_group__in=working_groups, number__gt=0), now)
+
+
+def count_anew(pocket: Pocket, now: datetime) -> None:
+    """Have what was written in a pocket laid out and counted once more: whether each one's own counts changed."""
+    _settle_all(SharedPage.objects.filter(pocket=pocket, number__gt=0), now)
+
+
+def _settle_all(those: QuerySet[SharedPage], now: datetime) -> None:
+    for page_id in those.order_by("pk").values_list("pk", flat=True):
         settle_soon(page_id, now)
+
+
+def went_in(place: Place) -> None:
+    """After a write into a pocket of evidence or a log that many fill: have it laid into the others' portfolios."""
+    page = things.went_in(place)
+    if not page.settling:
+        SharedPage.objects.filter(pk=page.pk).update(settling=True)
+        settle_page.using(run_after=place.doing.now).enqueue(page.pk)
 
 
 def settle(page_id: int, now: datetime) -> None:
@@ -100,10 +118,18 @@ def settle_locked(doing: Deed, page_id: int, portfolios: Collection[Portfolio]) 
     """The same with the portfolios locked already, within a deed."""
     page = SharedPage.objects.select_for_update().select_related("pocket").get(pk=page_id)
     page.settling = False
+    if page.pocket is not None and page.pocket.kind != PocketKind.PAGE:
+        page.settled = page.number
+        page.save(update_fields=["settling", "settled"])
+        things.lay(doing, page, portfolios)
+        return
     if page.settled < page.number:
         _fold(page, doing.now)
     page.save()
-    _lay(doing, page, portfolios)
+    if page.pocket is None:
+        LoosePage.objects.filter(together=page.pk).update(**_alike(page))
+    else:
+        _lay(doing, page, page.pocket, portfolios)
     _drop(page, doing.now)
 
 
@@ -160,7 +186,8 @@ def _keep_spans(page: SharedPage, spans: Collection[Span]) -> None:
 
 def differences() -> Iterator[str]:
     """Every page whose kept words its updates do not give: what ``./peg check`` reports."""
-    for page in SharedPage.objects.filter(settled__gt=0).order_by("pk").iterator():
+    settled = SharedPage.objects.filter(Q(pocket=None) | Q(pocket__kind=PocketKind.PAGE), settled__gt=0)
+    for page in settled.order_by("pk").iterator():
         state = SharedState.objects.filter(page=page).values_list("number", "data").first()
         if state is None or state[0] != page.settled:
             yield f"shared page {page.pk}: it is settled up to {page.settled}, its state is not"
@@ -178,22 +205,19 @@ def _drop(page: SharedPage, now: datetime) -> None:
         SharedPage.objects.filter(pk=page.pk).update(dropped=last)
 
 
-def _lay(doing: Deed, page: SharedPage, portfolios: Collection[Portfolio]) -> None:
+def _lay(doing: Deed, page: SharedPage, pocket: Pocket, portfolios: Collection[Portfolio]) -> None:
     """Lay the words into the portfolios that are not locked, and count them anew."""
-    held = set(
-        StandingHold.objects.filter(pocket=page.pocket, portfolio__in=portfolios).values_list("portfolio", flat=True)
-    )
+    held = set(StandingHold.objects.filter(pocket=pocket, portfolio__in=portfolios).values_list("portfolio", flat=True))
     open_ones = {one.pk: one for one in portfolios if one.pk not in held}
     if not open_ones:
         return
     written, last = _parts(page)
     there = {
-        one.portfolio_id: one
-        for one in Evidence.objects.filter(pocket=page.pocket, portfolio__in=open_ones, artefact=None)
+        one.portfolio_id: one for one in Evidence.objects.filter(pocket=pocket, portfolio__in=open_ones, artefact=None)
     }
     new, old, parted = [], [], []
     for pk, portfolio in open_ones.items():
-        mine = written.get(portfolio.enrolment.person_id, NO_COUNTS) if page.pocket.own_part else None
+        mine = written.get(portfolio.enrolment.person_id, NO_COUNTS) if pocket.own_part else None
         part = (mine.words, mine.sentences) if mine else (None, None)
         kept = there.get(pk)
         if kept is not None:
@@ -202,7 +226,7 @@ def _lay(doing: Deed, page: SharedPage, portfolios: Collection[Portfolio]) -> No
                 kept.part_words, kept.part_sentences = part
                 parted.append(kept)
         elif page.version:
-            kept = Evidence(portfolio=portfolio, pocket=page.pocket, **_words_of(page))
+            kept = Evidence(portfolio=portfolio, pocket=pocket, **_words_of(page))
             kept.part_words, kept.part_sentences = part
             new.append(kept)
     Evidence.objects.bulk_create(new, batch_size=500)
@@ -210,20 +234,22 @@ def _lay(doing: Deed, page: SharedPage, portfolios: Collection[Portfolio]) -> No
     Evidence.objects.filter(pk__in=[one.pk for one in old]).update(**_words_of(page))
     Evidence.objects.bulk_update(parted, ["part_words", "part_sentences"], batch_size=500)
     worked = {pk: last[one.enrolment.person_id] for pk, one in open_ones.items() if one.enrolment.person_id in last}
-    changed = counting.refresh_many(list(open_ones), page.pocket, worked)
+    changed = counting.refresh_many(list(open_ones), pocket, worked)
     for pk, portfolio in open_ones.items():
         if pk in changed:
-            doing.record(
-                "shared_page_settled", page.group_id, enrolment_id=portfolio.enrolment_id, pocket=page.pocket_id
-            )
+            doing.record("shared_page_settled", page.group_id, enrolment_id=portfolio.enrolment_id, pocket=pocket.pk)
         else:
-            doing.moved(page.group_id, portfolio.enrolment_id, page.pocket_id)
+            doing.moved(page.group_id, portfolio.enrolment_id, pocket.pk)
 
 
 def _words_of(page: SharedPage) -> dict[str, Any]:
     """The words of a page as the columns of a text in a portfolio."""
-    alike = {name: getattr(page, name) for name in ("text", "html", "words", "sentences", "version", "changed_at")}
-    return {**alike, "removed_at": None}
+    return {**_alike(page), "removed_at": None}
+
+
+def _alike(page: SharedPage) -> dict[str, Any]:
+    """The same without whether it lies there."""
+    return {name: getattr(page, name) for name in ("text", "html", "words", "sentences", "version", "changed_at")}
 
 
 def _parts(page: SharedPage) -> tuple[Mapping[int, Counts], Mapping[int, datetime]]:

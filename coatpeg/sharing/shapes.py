@@ -6,7 +6,7 @@ from datetime import datetime
 
 from pydantic import Field
 
-from coatpeg.people.shapes import Shape
+from coatpeg.people.shapes import MateShape, Shape
 
 
 class AuthoredSpan(Shape):
@@ -96,6 +96,38 @@ class PassageIn(Shape):
 
     place: int = Field(ge=0, le=100_000)
     words: str = Field(max_length=300_000)
+
+
+class OwnPassageIn(PassageIn):
+    """A passage of a page, to be put into a pocket of one's own."""
+
+    shared: int
+
+
+class ClassmateShape(MateShape):
+    """A classmate with whom a page can be begun."""
+
+    id: int
+
+
+class BeginPageIn(Shape):
+    """A page to begin, and with whom (enrolments)."""
+
+    title: str = Field(max_length=1_000)
+    others: list[int] = Field(max_length=500)
+
+
+class BegunPage(Shape):
+    """The page in the list of whoever began it."""
+
+    id: int
+    title: str
+
+
+class AllowedIn(Shape):
+    """Whether it is allowed."""
+
+    allowed: bool
 
 
 class LedShape(Shape):

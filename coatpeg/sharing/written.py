@@ -13,9 +13,9 @@ from itertools import pairwise
 from typing import Any
 
 from coatpeg.core.outlines.filling import NO_COUNTS
-from coatpeg.core.people import names
 from coatpeg.core.portfolios.texts import Counts
 from coatpeg.core.sharing.authors import Span, parts
+from coatpeg.people.faces import mate
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.sharing import finding, pages, settling
 from coatpeg.sharing.models import SharedPage, SharedReader
@@ -42,9 +42,7 @@ def written(page: SharedPage, state: settling.State, today: date) -> dict[str, A
     people: list[dict[str, Any]] = [
         {
             "person": one.person_id,
-            "name": names.short(one.person.family_name, one.person.given_name),
-            "picture": one.picture,
-            "tint": one.tint,
+            **mate(one),
             "there": one.person_id in ids,
             "words": found.get(one.person_id, NO_COUNTS).words,
             "sentences": found.get(one.person_id, NO_COUNTS).sentences,

@@ -118,6 +118,29 @@ class Looking(LookCase):
         )
         self.assertEqual(self.call(self.lead, "get", f"{self.group}/pockets/999").status_code, 404)
 
+    def test_what_many_fill_together_is_told_as_one(self) -> None:
+        crew = builders.working_group(self.of.group, "Lights")
+        mate = self.of.student("mate", "Mo", "Abbot", period="P3")
+        crew.members.add(mate.enrolment, self.portfolio.enrolment)
+        page = self.of.pocket("Cue script", "page", shared="group")
+        research = self.of.pocket("Research", shared="group", own_part=True)
+        for pocket, alike in ((page, True), (research, False)):
+            found = self.ok(self.lead, "get", f"{self.group}/pockets/{pocket.pk}")["students"]
+            words = {one["portfolio"]: one["together"] for one in found}
+            self.assertEqual(words[mate.pk] == words[self.portfolio.pk] != "", alike, pocket.title)
+            self.assertEqual([one for pk, one in words.items() if pk not in (mate.pk, self.portfolio.pk) and one], [])
+
+    def test_the_pages_that_students_made_by_themselves(self) -> None:
+        path = f"{self.group}/own-pages"
+        self.assertEqual(self.ok(self.lead, "get", path)["pages"], [])
+        made = self.ok(self.thandi, "POST", f"{self.book}/pages", {"title": "My garden"})
+        body = {"title": "My garden", "text": "Peas by the wall.", "version": 0}
+        self.ok(self.thandi, "PUT", f"/pages/{made['id']}", body)
+        (page,) = self.ok(self.lead, "get", path)["pages"]
+        self.assertEqual((page["page"]["title"], page["words"], page["text"]), ("My garden", 4, "Peas by the wall."))
+        self.assertEqual(page["portfolio"], self.portfolio.pk)
+        self.problem(403, self.thandi, "get", path)
+
 
 class MyPockets(LookCase):
     def test_the_answer_has_its_shape(self) -> None:

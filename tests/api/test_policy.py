@@ -57,6 +57,7 @@ from coatpeg.portfolios.own import pages, show
 from coatpeg.setup.roster import enrolling
 from coatpeg.setup.template import changing, undoing
 from coatpeg.sharing import exchanging, leading, settling
+from coatpeg.sharing import own as sharing_own
 from coatpeg.sharing.models import SharedMoment, SharedPage, SharedTaken
 from coatpeg.web.api import api
 from tests import builders, recordings
@@ -116,6 +117,8 @@ class Things:
     """By this class, for somebody of another one."""
     asked_for: JoinRequest
     """By another class, for this one's student."""
+    ours: LoosePage
+    """The student began it with the second one."""
 
 
 def things(name: str, prefix: str) -> Things:
@@ -174,7 +177,13 @@ def things(name: str, prefix: str) -> Things:
         chosen_group(of),
         request(of, builders.person(f"{prefix}wanted"), of.lead),
         request(klass(f"{name} next door", f"{prefix}neighbour"), second.enrolment.person, of.lead),
+        begun_with(of, portfolio, second),
     )
+
+
+def begun_with(of: Class, portfolio: Portfolio, other: Portfolio) -> LoosePage:
+    sharing_own.allow(of.lead, of.group.pk, NOW, allowed=True)
+    return sharing_own.begin(portfolio.enrolment.person, portfolio.pk, "Ours", [other.enrolment_id], NOW)
 
 
 def phrase_of(of: Class) -> Phrase:
@@ -660,6 +669,19 @@ CALLS: dict[str, Call] = {
     "close_for_all": send("delete", "/api/shared/{t.together.pk}/open"),
     "take_passage": send("post", "/api/shared/{t.together.pk}/taken", lambda t: {"place": 0, "words": "Second."}),
     "put_passage_back": send("post", "/api/passages/{t.passage.pk}/restore"),
+    "put_passage_in": send(
+        "post",
+        "/api/portfolios/{t.portfolio.pk}/pockets/{t.pocket.pk}/passages",
+        lambda t: {"shared": t.together.pk, "place": 0, "words": "Second."},
+    ),
+    "open_own_shared_page": send("post", "/api/portfolios/{t.portfolio.pk}/pages/{t.ours.pk}/shared"),
+    "see_classmates": get("/api/portfolios/{t.portfolio.pk}/classmates"),
+    "begin_page_together": send(
+        "post",
+        "/api/portfolios/{t.portfolio.pk}/pages/together",
+        lambda t: {"title": "Ours", "others": [t.second.enrolment_id]},
+    ),
+    "allow_pages_together": send("put", GROUP + "/pages-together", lambda t: {"allowed": True}),
     "see_moments": get("/api/shared/{t.together.pk}/moments"),
     "see_moment": get("/api/moments/{t.moment.pk}"),
     "bring_moment_back": send("post", "/api/moments/{t.moment.pk}/restore"),
@@ -672,6 +694,7 @@ CALLS: dict[str, Call] = {
     "change_item_file": newer_cupboard_file,
     "remove_item": send("delete", "/api/cupboard/{t.item.pk}"),
     "restore_item": send("post", "/api/cupboard/{t.item.pk}/restore"),
+    "lend_item": send("put", "/api/cupboard/{t.item.pk}/lent", lambda t: {"classes": []}),
     "see_copies": get("/api/cupboard/{t.item.pk}/copies"),
     "read_item_file": get("/api/cupboard/{t.item.pk}/file"),
     "read_item_thumbnail": get("/api/cupboard/{t.item.pk}/thumbnail"),
@@ -801,6 +824,7 @@ CALLS: dict[str, Call] = {
     "read_shown_thumbnail": get("/api/shown/{t.shown.pk}/thumbnails/small"),
     "see_portfolios": get(GROUP + "/portfolios"),
     "see_pocket_of_class": get(GROUP + "/pockets/{t.pocket.pk}"),
+    "see_own_pages_of_class": get(GROUP + "/own-pages"),
     "set_reading": send("put", "/api/reading", lambda t: READING),
     "read_file": get(ARTEFACT + "/file"),
     "read_thumbnail": get(ARTEFACT + "/thumbnails/small"),
@@ -1090,6 +1114,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"undo_locks", "undo_handed_in_for", "undo_sent_back_many"}
     of_class |= {"see_cupboard", "put_in_cupboard", "put_file_in_cupboard", "see_item", "read_item", "change_item"}
     of_class |= {"change_item_file", "remove_item", "restore_item", "see_copies", "look_at_giving", "give_out"}
+    of_class |= {"lend_item", "allow_pages_together", "see_own_pages_of_class"}
     of_class |= {"see_given_out", "see_given_to", "take_given_back", "give_again"}
     of_class |= {"read_item_file", "read_item_thumbnail", "view_item", "view_item_document", "view_item_page"}
     of_class |= {"see_class_notes", "tell_class", "remove_class_note", "restore_class_note"}

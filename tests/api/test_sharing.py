@@ -14,7 +14,7 @@ from coatpeg.core.policy import Role
 from coatpeg.handins.handing import together
 from coatpeg.handins.models import Submission
 from coatpeg.marking.models import MarkingRule, ReleasedMark
-from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio
+from coatpeg.portfolios.models import Evidence, PocketContent, Portfolio, WrittenText
 from coatpeg.setup.deleting import begun
 from coatpeg.setup.template.effects import used
 from coatpeg.sharing import settling
@@ -758,3 +758,86 @@ class AtOnce(TransactionTestCase):
         page = SharedPage.objects.get()
         self.assertEqual(at_once(lambda: settling.settle_page.call(page.pk), devices[0].exchange)[0], None)
         self.assertEqual(Evidence.objects.filter(pocket=pocket).count(), 3)
+
+
+class Quoting(SharingCase):
+    """A passage as evidence in a pocket of one's own, with its author."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.ideas = self.plot.pocket("My ideas", artefacts=1, reflection_on_each=False)
+        one, two = self.pair()
+        one.write("A drum of tin. ")
+        one.exchange()
+        two.exchange()
+        two.write("And rope.", 0)
+        two.write("Only the rope.")
+        two.exchange()
+
+    def quote(self, book: Portfolio, place: int, words: str, status: int = 201, pocket: Any = None) -> Any:
+        body = {"shared": SharedPage.objects.get().pk, "place": place, "words": words}
+        call = (
+            book.enrolment.person,
+            "POST",
+            f"/portfolios/{book.pk}/pockets/{(pocket or self.ideas).pk}/passages",
+            body,
+        )
+        return self.ok(*call) if status == 201 else self.problem(status, *call)
+
+    def lying_in(self, book: Portfolio) -> Any:
+        return self.ok(book.enrolment.person, "GET", f"/portfolios/{book.pk}/pockets/{self.ideas.pk}")
+
+    def test_it_says_who_wrote_what_and_counts_ones_own(self) -> None:
+        self.quote(self.thandi, 0, "A drum of tin. And rope.")
+        (made,) = self.lying_in(self.thandi)["evidence"]
+        artefact = made["artefact"]
+        self.assertEqual(artefact["title"], "From “What could go wrong?”")
+        html = "<p>A drum of tin.</p><blockquote><p>And rope.</p><p><em>Josh E.</em></p></blockquote>"
+        self.assertEqual((artefact["html"], artefact["passage"]), (html, True))
+        kept = WrittenText.objects.get(artefact=artefact["id"])
+        self.assertEqual((kept.text, kept.words), ("A drum of tin.", 4))
+        self.assertEqual(self.lying_in(self.thandi)["met"], 1)
+        # What is written on the page later changes nothing in it.
+        later = self.device(self.josh)
+        later.write(" Twice.", 0)
+        later.exchange()
+        self.assertEqual(self.lying_in(self.thandi)["evidence"][0]["artefact"]["html"], html)
+
+    def test_of_others_alone_it_is_no_work_yet(self) -> None:
+        self.quote(self.thandi, 1, "Only the rope.")
+        found = self.lying_in(self.thandi)
+        self.assertEqual((found["met"], found["evidence"][0]["unchanged"]), (0, True))
+
+    def test_nobody_changes_it(self) -> None:
+        made = self.quote(self.thandi, 0, "A drum of tin. And rope.")
+        artefact = Evidence.objects.get(pk=made["id"]).artefact_id
+        body = {"html": "<p>Mine.</p>", "text": "Mine.", "version": 1}
+        said = self.problem(403, self.thandi.enrolment.person, "PUT", f"/texts/{artefact}", body)
+        self.assertIn("stays as it was", said["title"])
+
+    def test_on_the_show_page_stand_ones_own_words(self) -> None:
+        mine = self.quote(self.thandi, 0, "A drum of tin. And rope.")["id"]
+        theirs = self.quote(self.thandi, 1, "Only the rope.")["id"]
+        path = f"/portfolios/{self.thandi.pk}/show"
+        line = {"caption": "", "wide": False}
+        said = self.problem(
+            422,
+            self.thandi.enrolment.person,
+            "PUT",
+            path,
+            {"title": "Best", "version": 0, "shown": [{"evidence": theirs, **line}]},
+        )
+        self.assertIn("no words of your own", said["title"])
+        body = {"title": "Best", "version": 0, "shown": [{"evidence": mine, **line}]}
+        self.ok(self.thandi.enrolment.person, "PUT", path, body)
+        shown = self.ok(self.plot.lead, "GET", path)["shown"]
+        self.assertEqual([one["artefact"]["html"] for one in shown], ["<p>A drum of tin.</p>"])
+
+    def test_what_was_changed_meanwhile_or_is_elsewhere_is_refused(self) -> None:
+        self.quote(self.thandi, 0, "A drum of tin.", status=409)
+        self.quote(self.thandi, 9, "Nothing.", status=409)
+        self.quote(self.thandi, 0, "A drum of tin. And rope.", status=422, pocket=self.plot.pocket("Log", "log"))
+        stranger = klass("9 Forge", "marsh")
+        other = stranger.student("wren", "Wren", "Ito")
+        self.quote(other, 0, "A drum of tin. And rope.", status=404, pocket=stranger.pocket("Notes"))
+        self.assertFalse(WrittenText.objects.exists())

@@ -262,6 +262,21 @@ class SettingUp(BrowserCase):
         self.assertFalse(Portfolio.objects.filter(enrolment__group=nine.group).exists())
         self.expected_complaints += ["404"]
 
+    def test_a_calendar_address_stays_where_what_was_there_before_is_told_late(self) -> None:
+        page = self.page(self.eight.lead)
+        slow: list[Route] = []
+        page.route(
+            "**/api/feed", lambda route: slow.append(route) if route.request.method == "GET" else route.continue_()
+        )
+        page.get_by_role("button", name=re.compile("account of")).click()
+        page.get_by_role("menuitem", name="Due dates in your calendar").click()
+        page.get_by_role("button", name="Make an address").click()
+        address = page.get_by_label("Your address, shown this once")
+        expect(address).to_be_visible()
+        slow[0].fulfill(json={"address": None, "since": None})
+        page.wait_for_timeout(300)
+        expect(address).to_be_visible()
+
     def test_a_calendar_address_is_shown_once_and_ended(self) -> None:
         page = self.page(self.eight.lead)
         page.get_by_role("button", name=re.compile("account of")).click()

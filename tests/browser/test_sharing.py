@@ -9,9 +9,14 @@ from playwright.sync_api import Locator, Page, expect
 
 from coatpeg.handins.models import Submission
 from coatpeg.marking.models import ReleasedMark
+from coatpeg.outlines.models import Pocket
+from coatpeg.portfolios.logs import rows
 from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.sharing import settling
 from coatpeg.sharing.models import SharedPage, SharedTaken
+from tests import builders
+from tests.api.test_logs import crop_log
+from tests.background import run_waiting
 from tests.browser.case import PHONE, TABLET, BrowserCase
 
 
@@ -250,3 +255,85 @@ class Sharing(BrowserCase):
             self.fits(page)
             self.no_violation(page)
             page.close()
+
+
+class Things(BrowserCase):
+    """A pocket of artefacts and a log that a group fills, and a passage taken into a pocket of one's own."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.thandi = self.eight.student("thandi")
+        self.josh = self.eight.student("josh", "Josh", "Ellery")
+
+    def opened(self, book: Portfolio, pocket: Pocket, **more: tuple[int, int]) -> Page:
+        return self.page(book.enrolment.person, f"/g/{self.eight.group.pk}/portfolio/{book.pk}/{pocket.pk}", **more)
+
+    def test_what_one_puts_in_the_others_see_with_who_and_change_nothing_of_it(self) -> None:
+        finds = self.eight.pocket("Props", shared="class", reflection_on_each=False)
+        two = self.opened(self.josh, finds, size=TABLET)
+        expect(two.get_by_text("You fill this together")).to_be_visible()
+        builders.add_picture(self.thandi, finds, self.now, "lantern.jpg")
+        run_waiting()
+        card = two.get_by_role("listitem").filter(has_text="lantern.jpg")
+        expect(card).to_be_visible()
+        expect(card.get_by_text("from Thandi D.")).to_be_visible()
+        expect(card.get_by_role("button", name=re.compile("^(Put in the bin|Rename|New title|Earlier)"))).to_have_count(
+            0
+        )
+        picture = card.locator("img").first
+        expect(picture).to_have_js_property("complete", True)
+        self.assertGreater(picture.evaluate("one => one.naturalWidth"), 0, "its bytes are for all of them")
+        self.no_violation(two)
+        # Taken out again by whose it is, it goes by itself.
+        one = self.opened(self.thandi, finds)
+        one.get_by_role("button", name="Put in the bin: lantern.jpg").click()
+        expect(one.get_by_text("“lantern.jpg” is in the bin")).to_be_visible()
+        run_waiting()
+        expect(card).to_have_count(0)
+        lead = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/look/{finds.pk}")
+        expect(lead.get_by_text("with Ellery, Josh")).to_be_visible()
+
+    def test_a_log_of_all_says_who_wrote_each_row(self) -> None:
+        log = crop_log(self.eight, shared="class")
+        rows.add_row(
+            self.thandi.enrolment.person, self.thandi.pk, log.pk, {"day": f"{self.today}", "grams": "120"}, self.now
+        )
+        run_waiting()
+        page = self.opened(self.josh, log)
+        row = page.get_by_role("row").filter(has_text="120")
+        expect(row.get_by_text("from Thandi D.")).to_be_visible()
+        expect(row.get_by_role("button", name="Change this row")).to_have_count(0)
+        self.no_violation(page)
+        page.set_viewport_size({"width": PHONE[0], "height": PHONE[1]})
+        expect(page.get_by_text("from Thandi D.")).to_be_visible()
+        self.no_violation(page)
+
+    def test_a_passage_goes_into_a_pocket_of_ones_own_and_out_again(self) -> None:
+        plan = self.eight.pocket("What could go wrong?", "page", shared="class")
+        ideas = self.eight.pocket("My ideas", artefacts=1, reflection_on_each=False)
+        self.eight.pocket("A log", "log")
+        one, two = self.opened(self.thandi, plan), self.opened(self.josh, plan, size=TABLET)
+        for page, words in ((one, "A drum of tin. "), (two, "And rope.")):
+            text = page.get_by_role("textbox", name="What could go wrong?, filled together")
+            text.click()
+            page.keyboard.press("Control+End")
+            page.keyboard.type(words)
+            expect(page.get_by_text("Everything is saved")).to_be_visible()
+            for each in (one, two):
+                expect(each.get_by_role("textbox").first).to_contain_text(words.strip())
+        two.get_by_role("button", name="Passage of Thandi D., Josh E.").click()
+        two.get_by_role("menuitem", name="Put it into a pocket of mine").click()
+        dialog = two.get_by_role("dialog", name="Put this passage into a pocket")
+        expect(dialog.get_by_label("Pocket")).to_have_value(str(ideas.pk))
+        self.no_violation(two)
+        dialog.get_by_role("button", name="Put it in").click()
+        expect(two.get_by_text("The passage is in “My ideas”.")).to_be_visible()
+        mine = self.opened(self.josh, ideas)
+        expect(mine.get_by_role("blockquote")).to_contain_text("A drum of tin.")
+        expect(mine.get_by_role("blockquote")).to_contain_text("Thandi D.")
+        expect(mine.get_by_text("From “What could go wrong?”")).to_be_visible()
+        self.no_violation(mine)
+        two.get_by_role("button", name="Undo").last.click()
+        expect(two.get_by_text("The passage was taken out again.")).to_be_visible()
+        self.assertTrue(Evidence.objects.filter(pocket=ideas, removed_at__isnull=False).exists())

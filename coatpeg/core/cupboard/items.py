@@ -1,14 +1,14 @@
 """What lies in a cupboard: who is shown it, and how a copy of it lies in a pocket.
 
 Decided here: what is for staff only, or opens on a later day, is not there for students, whoever asks; what is for some
-periods is for the students who are in one of them today. A page goes into a page that is still empty as its words,
-else beside it or into the pocket as a text of its own; a pocket that takes some kinds only takes copies of these only;
-a log takes rows, so nothing from the cupboard.
+periods or working groups is for the students who are in one of them today. A page goes into a page that is still empty
+as its words, else beside it or into the pocket as a text of its own; a pocket that takes some kinds only takes copies
+of these only; a log takes rows, so nothing from the cupboard.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from datetime import date
 from enum import StrEnum
@@ -33,17 +33,18 @@ class ItemKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Shown:
-    """To whom an item is shown: nobody but staff, from a day on, to some periods (ids; none: to all)."""
+    """To whom an item is shown: nobody but staff, from a day on, some periods and working groups (ids; none: all)."""
 
     staff_only: bool = False
     opens: date | None = None
     periods: frozenset[int] = frozenset()
+    groups: frozenset[int] = frozenset()
 
-    def to_student(self, today: date, period: int | None) -> bool:
-        """Whether a student who is in that period today is shown it."""
+    def to_student(self, today: date, period: int | None, groups: Collection[int] = ()) -> bool:
+        """Whether a student who is in that period and these groups today is shown it."""
         if self.staff_only or (self.opens is not None and self.opens > today):
             return False
-        return not self.periods or period in self.periods
+        return not (self.periods or self.groups) or period in self.periods or bool(self.groups & set(groups))
 
 
 @dataclass(frozen=True, slots=True)

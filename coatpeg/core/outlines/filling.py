@@ -4,7 +4,8 @@ Source: the product's *Filled*. Units: *n* artefacts are *n*; "a reflection on e
 is one; *n* links are *n*; *n* log rows are *n*, or so many per school week. Decided here: where more
 artefacts lie in a pocket than it asks for, the reflections that are met count first, so an extra piece
 never makes a full pocket unfull; the chip of a reflection still wanted names the first artefact that
-lacks one. Of a log's rows only complete ones are met; rows so many a week are asked for each school week
+lacks one. Where many fill a pocket together and each one's own is counted, what the others put in adds nothing. Of a
+log's rows only complete ones are met; rows so many a week are asked for each school week
 from the day the pocket opens (or the student joins) on, a week from its first school day, and more rows
 in one week make up for no other.
 """
@@ -87,6 +88,8 @@ class Piece(NamedTuple):
     """There is a recording of it."""
     beside: bool = False
     """It lies beside the text of a page: it is work, and adds nothing to what is met."""
+    theirs: bool = False
+    """Somebody else put it in, where each one's own is counted: it is no work of this student."""
 
     def met(self, wanted: Wanted) -> bool:
         """Whether its text counts, or what was said where that may stand in its place."""
@@ -128,6 +131,7 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     """Everything wanted in a pocket, in the order to show it."""
     if wanted.excused:
         return ()
+    pieces = _own_of(pieces)
     if wanted.kind is PocketKind.PAGE:
         piece = _text_of(pieces)
         return (Chip("page", int(piece.met(wanted)), 1, "", wanted.length, piece.counts),)
@@ -140,6 +144,11 @@ def chips(wanted: Wanted, pieces: tuple[Piece, ...]) -> tuple[Chip, ...]:
     if not wanted.reflection_on_each:
         return (first,)
     return (first, *_reflection_chips(wanted, pieces))
+
+
+def _own_of(pieces: tuple[Piece, ...]) -> tuple[Piece, ...]:
+    """Without what is counted as somebody else's."""
+    return tuple(one for one in pieces if not one.theirs) if any(one.theirs for one in pieces) else pieces
 
 
 def _text_of(pieces: tuple[Piece, ...]) -> Piece:
@@ -168,6 +177,7 @@ def filled(wanted: Wanted, pieces: tuple[Piece, ...]) -> Filled:
     """Units met and wanted of one pocket: the sums of its chips, without making them."""
     if wanted.excused:
         return Filled()
+    pieces = _own_of(pieces)
     if wanted.kind is PocketKind.PAGE:
         return Filled(int(_text_of(pieces).met(wanted)), 1)
     if wanted.kind is PocketKind.LOG:
@@ -238,6 +248,7 @@ def portfolio_filled(states: Iterable[PocketState], *, whole: bool) -> Filled:
 
 def has_work(kind: PocketKind, pieces: tuple[Piece, ...]) -> bool:
     """Whether a pocket holds student work that differs from its starter."""
+    pieces = _own_of(pieces)
     if kind is PocketKind.PAGE:
         text = _text_of(pieces)
         beside = any(piece.beside and not piece.unchanged for piece in pieces)

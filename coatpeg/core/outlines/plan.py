@@ -12,6 +12,7 @@ from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date
+from typing import Any
 
 from coatpeg.core.errors import Invalid
 from coatpeg.core.outlines.filling import Company, Filled, Piece, PocketKind, Shared, Wanted, filled
@@ -118,7 +119,6 @@ class PocketPlan:
         if self.kind is PocketKind.LOG:
             return self._as_log(title)
         on_each = evidence and self.reflection_on_each
-        shared = self.shared if page else Shared.NOBODY
         takes = tuple(one for one in TAKES if one in self.takes) if evidence else ()
         return replace(
             self,
@@ -129,11 +129,9 @@ class PocketPlan:
             reflection_on_each=on_each,
             length=self.length if page or on_each else None,
             takes=() if set(takes) == set(TAKES) else takes,
-            starter=self.starter if page and not shared else "",
-            spoken=self.spoken and ((page and not shared) or on_each),
-            shared=shared,
-            group_set=self.group_set if shared is Shared.GROUP else "",
-            own_part=self.own_part and shared is not Shared.NOBODY,
+            starter=self.starter if page and not self.shared else "",
+            spoken=self.spoken and ((page and not self.shared) or on_each),
+            **self._together(),
             rows=0,
             rows_per_week=0,
             log=NO_LOG,
@@ -156,7 +154,16 @@ class PocketPlan:
             rows_per_week=self.rows_per_week,
             log=log,
             each_question=self.each_question,
+            **self._together(),
         )
+
+    def _together(self) -> dict[str, Any]:
+        """Who fills it, without what has no use where it is one student's own."""
+        return {
+            "shared": self.shared,
+            "group_set": self.group_set if self.shared is Shared.GROUP else "",
+            "own_part": self.own_part and self.shared is not Shared.NOBODY,
+        }
 
 
 def _check_length(length: Length | None) -> None:

@@ -71,6 +71,11 @@ class LogPlan:
     target: Target | None = None
 
     @property
+    def artefact_keys(self) -> tuple[str, ...]:
+        """The keys of the columns that hold artefacts."""
+        return tuple(one.key for one in self.columns if one.type is ColumnType.ARTEFACT)
+
+    @property
     def date_column(self) -> Column | None:
         """The first column of dates: a row's own day."""
         return next((one for one in self.columns if one.type is ColumnType.DATE), None)

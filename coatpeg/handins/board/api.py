@@ -110,6 +110,17 @@ def see_portfolios(request: HttpRequest, group_id: int) -> Any:
 
 
 @router.get(
+    "/groups/{group_id}/own-pages",
+    response=looking_shapes.OwnPagesOfClass,
+    operation_id="see_own_pages_of_class",
+    openapi_extra=for_action(Action.SEE_BOARD),
+)
+def see_own_pages_of_class(request: HttpRequest, group_id: int) -> Any:
+    """The pages that students made by themselves, over the class."""
+    return looking.own_pages_of_class(person_of(request), group_id, now())
+
+
+@router.get(
     "/groups/{group_id}/pockets/{pocket_id}",
     response=looking_shapes.PocketGrid,
     operation_id="see_pocket_of_class",

@@ -109,7 +109,7 @@ def _shown(person: Person, group_id: int, pocket_id: int, wanted: Wanted, now: d
     students = [one for one in everybody if wanted.period in ("", one.period)]
     places = {one.enrolment_id: (place, one) for place, one in enumerate(students)}
     chosen = [one for one in places if wanted.student in (None, one)]
-    rows = LogRow.objects.filter(pocket=pocket, removed_at=None, portfolio__enrolment__group_id=group_id)
+    rows = LogRow.objects.filter(pocket=pocket, removed_at=None, of=None, portfolio__enrolment__group_id=group_id)
     lines = [
         Line(pk, enrolment, places[enrolment][1].listed, places[enrolment][0], values, complete)
         for pk, enrolment, values, complete in rows.values_list("pk", "portfolio__enrolment_id", "values", "complete")
@@ -122,7 +122,7 @@ def _shown(person: Person, group_id: int, pocket_id: int, wanted: Wanted, now: d
 
 def _titles(plan: LogPlan, lines: Sequence[Line]) -> Mapping[tuple[str, Value], str]:
     """The titles of the artefacts that rows name, by column and id: one query where a column holds artefacts."""
-    keys = [one.key for one in plan.columns if one.type is ColumnType.ARTEFACT]
+    keys = plan.artefact_keys
     named = {(key, line.values[key]) for line in lines for key in keys if key in line.values}
     if not named:
         return {}

@@ -10,7 +10,7 @@ from datetime import datetime
 from typing import Any
 
 from coatpeg.core.errors import Gone
-from coatpeg.core.outlines.filling import PocketKind, filled
+from coatpeg.core.outlines.filling import PocketKind, Shared, filled
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.cupboard.copies import opened_of
@@ -18,10 +18,11 @@ from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.outlines.reading import PocketOutline
 from coatpeg.people.access import require_in_group
 from coatpeg.people.faces import face
-from coatpeg.people.models import Person
+from coatpeg.people.groups import set_called
+from coatpeg.people.models import GroupMember, Person
 from coatpeg.portfolios.artefacts import artefact_data
 from coatpeg.portfolios.counting import NO_CONTENT
-from coatpeg.portfolios.models import Evidence, Look, Portfolio
+from coatpeg.portfolios.models import Evidence, Look, LoosePage, Portfolio
 
 FIRST_WORDS = 160
 """Characters of a text that stand in the place of a picture."""
@@ -72,6 +73,7 @@ def pocket_of_class(person: Person, group_id: int, pocket_id: int, now: datetime
     for one in lying.select_related("artefact__stored", "artefact__written_text"):
         evidence[one.portfolio_id].append(one)
     given = opened_of(pocket_id)
+    alike = _filled_with(group_id, pocket, view)
     return {
         "pocket": {"id": pocket.id, "title": pocket.title},
         "kind": pocket.kind.value,
@@ -83,10 +85,53 @@ def pocket_of_class(person: Person, group_id: int, pocket_id: int, now: datetime
                 **_seen(view, one, pocket, evidence[ids[one.enrolment_id]]),
                 "given": ids[one.enrolment_id] in given,
                 "opened": given.get(ids[one.enrolment_id], False),
+                "together": alike.get(one.enrolment_id, ""),
             }
             for one in view.members
             if one.enrolment_id in ids
         ],
+    }
+
+
+def _filled_with(group_id: int, pocket: PocketOutline, view: Situation) -> dict[int, str]:
+    """Which students (enrolments) see the same in a pocket, by a word for those who fill it; one query for groups.
+
+    Where each puts in research of their own that the others read, everybody's is looked at.
+    """
+    company = pocket.company
+    if company is None or (pocket.own_part and pocket.kind is not PocketKind.PAGE):
+        return {}
+    if company.shared is Shared.CLASS:
+        return {one.enrolment_id: "class" for one in view.members}
+    if company.shared is Shared.PERIOD:
+        return {one.enrolment_id: f"period {one.period_id}" for one in view.members if one.period_id is not None}
+    of = set_called(group_id, company.group_set)
+    inside = GroupMember.objects.filter(workinggroup__of=of).order_by("-workinggroup__name", "-workinggroup")
+    return {enrolment: f"group {group}" for enrolment, group in inside.values_list("enrolment", "workinggroup")}
+
+
+def own_pages_of_class(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
+    """The pages that students made by themselves, by student and in their order; the pockets to go back to."""
+    require_in_group(person, Action.SEE_BOARD, group_id)
+    view = situation(group_id, now)
+    faces = {one.enrolment_id: face(one) for one in view.members}
+    place = {one: at for at, one in enumerate(faces)}
+    rows = LoosePage.objects.filter(portfolio__enrolment__group_id=group_id, removed_at=None)
+    pages = [
+        {
+            **faces[one.portfolio.enrolment_id],
+            "portfolio": one.portfolio_id,
+            "page": {"id": one.pk, "title": one.title},
+            "words": one.words,
+            "text": one.text[:FIRST_WORDS],
+            "last_work": one.changed_at,
+        }
+        for one in rows.select_related("portfolio").order_by("position", "pk")
+        if one.portfolio.enrolment_id in faces
+    ]
+    return {
+        "pages": sorted(pages, key=lambda one: place[one["id"]]),
+        "pockets": [{"id": one.id, "title": one.title} for one in view.outline if not one.retired],
     }
 
 

@@ -36,6 +36,25 @@ class PocketOfStudent(Face):
     last_work: datetime | None
     artefact: ArtefactShape | None
     text: str
+    together: str
+    """The same word for all who see the same there, since they fill it together; empty where it is their own."""
+
+
+class OwnPageOfStudent(Face):
+    """A page that a student made by themselves."""
+
+    portfolio: int
+    page: Named
+    words: int
+    text: str
+    last_work: datetime
+
+
+class OwnPagesOfClass(Shape):
+    """The pages of their own of all students, with the pockets to choose from."""
+
+    pages: list[OwnPageOfStudent]
+    pockets: list[Named]
 
 
 class ClassLogIn(Shape):

@@ -130,6 +130,8 @@ def _evidence(one: Evidence, piece: Piece) -> dict[str, Any]:
         "unchanged": piece.unchanged,
         "artefact": artefact_data(one.artefact) if one.artefact else None,
         **({"html": one.html} if one.html else {}),
+        **({"of": one.of_id} if one.of_id is not None else {}),
+        **({"theirs": True} if piece.theirs else {}),
         **({"spoken": artefact_data(one.spoken)} if one.spoken else {}),
     }
 

@@ -16,7 +16,6 @@ from django.db.models import Q
 from coatpeg.core.errors import Gone, Invalid, Refused, Stale
 from coatpeg.core.handins.snapshots import digest
 from coatpeg.core.handins.standing import Status
-from coatpeg.core.people import names
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios.texts import tidy_text
 from coatpeg.events.recording import deed
@@ -24,6 +23,7 @@ from coatpeg.handins.handing.records import facts_now
 from coatpeg.handins.handing.together import pages_for
 from coatpeg.handins.models import HandIn, OwnPart, PartsConfirmed, Submission
 from coatpeg.people.calendars import school_calendar
+from coatpeg.people.faces import mate
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.portfolios.finding import portfolio_for
 from coatpeg.portfolios.models import Portfolio
@@ -49,9 +49,7 @@ def shown(person: Person, portfolio_id: int, handin_id: int, now: datetime) -> d
         "seal": seal,
         "parts": [
             {
-                "name": names.short(one.person.family_name, one.person.given_name),
-                "picture": one.picture,
-                "tint": one.tint,
+                **mate(one),
                 "mine": one.pk == portfolio.enrolment_id,
                 "text": written.get(one.pk, ""),
                 "confirmed": bool(written) and one.pk in confirmed,

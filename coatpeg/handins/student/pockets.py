@@ -34,6 +34,7 @@ from coatpeg.portfolios.looking import comments, looks
 from coatpeg.portfolios.models import Evidence, StandingHold
 from coatpeg.portfolios.own import cover, pages
 from coatpeg.sharing.finding import mates_of
+from coatpeg.sharing.things import givers
 
 
 def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, Any]:
@@ -58,6 +59,7 @@ def my_pockets(person: Person, portfolio_id: int, now: datetime) -> dict[str, An
         "since": looks.since(person, portfolio) if portfolio.enrolment.person_id != person.pk else None,
         "cover": cover.cover_data(portfolio),
         "pages": pages.listed(portfolio),
+        "begins_together": portfolio.enrolment.group.pages_together and portfolio.enrolment.person_id == person.pk,
         "choices": open_choices(portfolio.enrolment, view.today) if portfolio.enrolment.person_id == person.pk else [],
         "sections": _sections(view, frozenset(of for one in waiting for of in one.pockets)),
         "pockets": [_line(view, pocket, mates) for pocket in view.outline if _shown(view, pocket)],
@@ -149,6 +151,7 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
     units = filled(wanted, lying.pieces)
     version = version_of(pocket, enrolment.pk)
     copied, unopened = copies_in(portfolio, pocket)
+    by = givers(lying.rows or lying.evidence) if pocket.shared else {}
     is_log = pocket.kind == PocketKind.LOG
     return {
         "id": pocket.pk,
@@ -173,18 +176,18 @@ def opened_pocket(person: Person, portfolio_id: int, pocket_id: int, now: dateti
         "locked_by": [_hold_data(hold) for hold in held],
         "writable": (is_log or not held)
         and decide(Action.FILL_POCKET, to_student(person, enrolment)).allowed
-        and not pocket.shared
+        and not (pocket.shared and pocket.kind == PocketKind.PAGE)
         and _workable(view, pocket, enrolment),
         "chips": chip_data(chips(wanted, lying.pieces)),
         "met": units.met,
         "wanted": units.wanted,
         "unopened": unopened if enrolment.person_id == person.pk else 0,
         "evidence": [
-            {**_evidence_data(one, piece), "copy_of": copied.get(one.pk, "")}
+            {**_evidence_data(one, piece), "copy_of": copied.get(one.pk, ""), "by": by.get(one.pk)}
             for one, piece in zip(lying.evidence, lying.pieces, strict=False)
         ],
         "comments": comments.comment_data(comments.of_pocket(portfolio, pocket.pk), person),
-        "log": log_data(pocket, lying.rows, max((hold.since for hold in held), default=None)) if is_log else None,
+        "log": log_data(pocket, lying.rows, max((hold.since for hold in held), default=None), by) if is_log else None,
         "handins": handins_data(view, (one for one in view.handins if pocket_id in one.pockets)),
     }
 

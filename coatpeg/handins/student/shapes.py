@@ -9,16 +9,8 @@ from pydantic import Field
 
 from coatpeg.handins.board.shapes import GlanceEvidence, ReminderLine
 from coatpeg.handins.shapes import ChipShape, RubricShape, StandingShape, SubmissionLine
-from coatpeg.people.shapes import KindWord, MayWord, Named, NamedFace, Shape
+from coatpeg.people.shapes import KindWord, MateShape, MayWord, Named, NamedFace, Shape
 from coatpeg.portfolios.shapes import ArtefactShape, CommentShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
-
-
-class MateShape(Shape):
-    """Somebody with whom a student fills a pocket, as students see each other."""
-
-    name: str
-    picture: str
-    tint: int
 
 
 class PocketLine(StandingShape):
@@ -93,6 +85,8 @@ class PortfolioShape(Shape):
     since: datetime | None
     cover: CoverShape
     pages: list[LoosePageLine]
+    begins_together: bool
+    """Its student may begin pages with classmates."""
     choices: list[GroupChoice]
     """Groups that its student chooses now."""
     sections: list[SectionLine]
@@ -111,6 +105,8 @@ class EvidenceShape(GlanceEvidence):
     spoken: ArtefactShape | None
     copy_of: str
     """What in the cupboard it is a copy of; empty where it is none."""
+    by: MateShape | None
+    """Who put it in, where somebody else did: only they change it."""
 
 
 class HoldShape(Shape):

@@ -109,7 +109,7 @@ def _unfinished(view: Situation, collected: frozenset[int]) -> dict[int, tuple[i
     if not logs:
         return {}
     rows = LogRow.objects.filter(
-        portfolio__enrolment=enrolment, pocket__in=logs, complete=False, removed_at=None
+        portfolio__enrolment=enrolment, pocket__in=logs, complete=False, removed_at=None, of=None
     ).select_related("pocket")
     found: dict[int, tuple[int, list[str]]] = {}
     for row in rows:

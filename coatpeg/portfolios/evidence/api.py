@@ -14,9 +14,9 @@ from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.files import previews, serving
 from coatpeg.files.models import StoredFile
 from coatpeg.outlines import given_files
-from coatpeg.people.access import require_for_student
 from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.portfolios.evidence import commands, spoken
+from coatpeg.portfolios.finding import require_for_artefact
 from coatpeg.portfolios.models import Artefact, KeptText
 from coatpeg.portfolios.router import router
 from coatpeg.portfolios.shapes import LinkIn, SavedShape, SpokenIn, TextIn, ViewDocument, ViewShape
@@ -142,7 +142,7 @@ def _readable(request: HttpRequest, artefact_id: int) -> tuple[Artefact, StoredF
     artefact = Artefact.objects.filter(pk=artefact_id).select_related("stored", "portfolio__enrolment").first()
     if artefact is None or artefact.stored is None:
         raise Gone("There is no such file.", fix="Go back to the pocket it was in.")
-    require_for_student(person_of(request), Action.SEE_PORTFOLIO, artefact.portfolio.enrolment)
+    require_for_artefact(person_of(request), artefact)
     return artefact, artefact.stored
 
 

@@ -43,9 +43,9 @@ def rename(person: Person, artefact_id: int, title: str, now: datetime) -> Artef
 
 
 def lying_in(person: Person, portfolio_id: int) -> list[dict[str, Any]]:
-    """Every artefact that lies in a pocket of a portfolio, newest first, with the pockets it lies in: two queries."""
+    """Every artefact of the student's own in a pocket, newest first, with the pockets it lies in: two queries."""
     portfolio = portfolio_for(person, portfolio_id, Action.SEE_PORTFOLIO)
-    rows = Evidence.objects.filter(portfolio=portfolio, removed_at=None, artefact__isnull=False)
+    rows = Evidence.objects.filter(portfolio=portfolio, removed_at=None, artefact__isnull=False, of=None)
     found: dict[int, dict[str, Any]] = {}
     for one in rows.select_related("artefact__stored", "artefact__written_text", "pocket").order_by(
         "-artefact_id", "pk"
@@ -98,7 +98,7 @@ def taken_out(person: Person, portfolio_id: int, now: datetime) -> list[dict[str
     found = [
         *(
             ("artefact", one.pk, one.artefact.title if one.artefact else "", one.pocket.title, one.removed_at)
-            for one in portfolio.evidence.filter(removed_at__gt=since).select_related("artefact", "pocket")
+            for one in portfolio.evidence.filter(removed_at__gt=since, of=None).select_related("artefact", "pocket")
         ),
         *(
             (
@@ -108,7 +108,7 @@ def taken_out(person: Person, portfolio_id: int, now: datetime) -> list[dict[str
                 one.pocket.title,
                 one.removed_at,
             )
-            for one in portfolio.log_rows.filter(removed_at__gt=since).select_related("pocket")
+            for one in portfolio.log_rows.filter(removed_at__gt=since, of=None).select_related("pocket")
         ),
         *(
             ("page", one.pk, one.title, "", one.removed_at)

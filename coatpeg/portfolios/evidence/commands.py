@@ -21,7 +21,7 @@ from coatpeg.portfolios import counting
 from coatpeg.portfolios.artefacts import artefact_of, keep_file
 from coatpeg.portfolios.models import Artefact, Evidence
 from coatpeg.portfolios.texts import saving
-from coatpeg.portfolios.writing import Place, refuse_long_gone, writing
+from coatpeg.portfolios.writing import Place, refuse_long_gone, refuse_theirs, writing
 
 MOST_IN_A_POCKET = 60
 """Artefacts in one pocket. Past this a page gets slow on a school tablet; three times what was ever asked."""
@@ -128,6 +128,7 @@ def write_reflection(
     named = _own_evidence(evidence_id)
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.get(pk=evidence_id)
+        refuse_theirs(evidence)
         if evidence.removed_at is not None:
             raise Gone("This artefact was taken out of the pocket.", fix="Bring it back to go on writing.")
         return _write(place, person, evidence, saving.Draft(text, version, base=base, anew=anew))
@@ -180,6 +181,7 @@ def _set_removed(person: Person, evidence_id: int, now: datetime, *, removed: bo
     named = _own_evidence(evidence_id)
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.select_related("artefact").get(pk=evidence_id)
+        refuse_theirs(evidence)
         if evidence.artefact is None:
             raise Invalid("A page stays in its pocket.", where=place.pocket.title, fix="Empty its text instead.")
         if (evidence.removed_at is not None) == removed:

@@ -18,7 +18,7 @@ from coatpeg.people.models import Person
 from coatpeg.portfolios import counting
 from coatpeg.portfolios.artefacts import artefact_of
 from coatpeg.portfolios.models import Evidence
-from coatpeg.portfolios.writing import writing
+from coatpeg.portfolios.writing import refuse_theirs, writing
 
 
 def _named(evidence_id: int) -> Evidence:
@@ -43,6 +43,7 @@ def said_about(person: Person, portfolio_id: int, pocket_id: int, evidence_id: i
         found = here.filter(pk=evidence_id or 0).first()
         if found is None:
             raise Gone("There is no such artefact in this pocket.", fix="Load the pocket again.")
+        refuse_theirs(found)
         return found
 
 
@@ -53,6 +54,7 @@ def say(person: Person, evidence_id: int, kept: keeping.Kept, title: str, now: d
     named = _named(evidence_id)
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.get(pk=evidence_id)
+        refuse_theirs(evidence)
         if evidence.removed_at is not None:
             raise Gone("This artefact was taken out of the pocket.", fix="Bring it back first.")
         evidence.spoken = artefact_of(place, kept, title)
@@ -68,6 +70,7 @@ def unsay(person: Person, evidence_id: int, now: datetime) -> Evidence:
     named = _named(evidence_id)
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.get(pk=evidence_id)
+        refuse_theirs(evidence)
         if evidence.spoken_id is not None:
             place.record("reflection_unsaid", evidence=evidence.pk, artefact=evidence.spoken_id)
             evidence.spoken, evidence.changed_at = None, now
@@ -81,6 +84,7 @@ def bring_back(person: Person, evidence_id: int, artefact_id: int, now: datetime
     named = _named(evidence_id)
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.get(pk=evidence_id)
+        refuse_theirs(evidence)
         recordings = place.portfolio.artefacts.filter(kind__in=(ArtefactKind.SOUND, ArtefactKind.VIDEO))
         artefact = recordings.filter(pk=artefact_id).first()
         if artefact is None:

@@ -1,8 +1,9 @@
 """Starters that are files: every student's own copy of them, and the newer form that takes its place.
 
-Decided here: the copy is made when the student first opens the pocket, once for each starter, also where it was taken
-out since; it is the very file, so it is no work yet. A newer form takes the place of an artefact with its reflection
-and its order; the earlier one is kept.
+Decided here: in a pocket that many fill nobody has a copy; the starter lies with its directions. Else the copy is made
+when the student first opens the pocket, once for each starter, also where it was taken out since; it is the very file,
+so it is no work yet. A newer form takes the place of an artefact with its reflection and its order; the earlier one is
+kept.
 """
 
 from __future__ import annotations
@@ -19,11 +20,13 @@ from coatpeg.portfolios import counting
 from coatpeg.portfolios.artefacts import artefact_of
 from coatpeg.portfolios.evidence.commands import put
 from coatpeg.portfolios.models import Evidence, Portfolio
-from coatpeg.portfolios.writing import writing
+from coatpeg.portfolios.writing import refuse_theirs, writing
 
 
 def waiting(portfolio: Portfolio, pocket: Pocket) -> list[PocketFile]:
     """The starters of a pocket of which a portfolio has no copy yet: two queries where there is one."""
+    if pocket.shared:
+        return []
     rows = PocketFile.objects.filter(pocket=pocket, role=PocketFile.Role.STARTER, removed_at=None)
     given = list(rows.select_related("stored"))
     if any(one.version for one in given):
@@ -55,6 +58,7 @@ def replace(person: Person, evidence_id: int, kept: keeping.Kept, title: str, no
         raise Gone("There is no such artefact.", fix="Go back to your pockets.")
     with writing(person, named.portfolio_id, named.pocket_id, now) as place:
         evidence = Evidence.objects.select_related("artefact").get(pk=evidence_id)
+        refuse_theirs(evidence)
         if evidence.removed_at is not None or evidence.artefact is None:
             raise Gone("This artefact was taken out of the pocket.", fix="Bring it back first.")
         if evidence.artefact.kind in (ArtefactKind.LINK, ArtefactKind.TEXT):

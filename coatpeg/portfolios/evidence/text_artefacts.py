@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
+from coatpeg.core.errors import Refused
 from coatpeg.core.handins.snapshots import text_digest
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming
@@ -20,7 +21,7 @@ from coatpeg.portfolios.evidence.commands import put, write_page, write_reflecti
 from coatpeg.portfolios.models import Artefact, Evidence, WrittenText
 from coatpeg.portfolios.own import pages
 from coatpeg.portfolios.texts import saving
-from coatpeg.portfolios.writing import locked_portfolio, refuse_left, writing
+from coatpeg.portfolios.writing import Place, filling_together, locked_portfolio, refuse_left, writing
 
 
 def add_text(person: Person, portfolio_id: int, pocket_id: int, title: str, now: datetime) -> Evidence:
@@ -39,7 +40,14 @@ def write(person: Person, artefact_id: int, draft: saving.Draft, now: datetime) 
         require_for_student(person, Action.FILL_POCKET, portfolio.enrolment)
         refuse_left(portfolio, now)
         kept = saving.written_of(artefact_id)
-        lying = Evidence.objects.filter(artefact_id=artefact_id, removed_at=None).select_related("pocket__section")
+        if kept.quoted:
+            raise Refused(
+                f"“{kept.artefact.title}” is a passage that several wrote: it stays as it was.",
+                where=kept.artefact.title,
+                fix="Say below it what it shows.",
+            )
+        mine = Evidence.objects.filter(artefact_id=artefact_id, portfolio=portfolio, removed_at=None)
+        lying = mine.select_related("pocket__section")
         for evidence in lying:
             holds.refuse_if_held(portfolio, evidence.pocket)
         done = saving.save(portfolio, kept, person, draft, now)
@@ -57,6 +65,9 @@ def write(person: Person, artefact_id: int, draft: saving.Draft, now: datetime) 
             else:
                 for one in lying:
                     doing.moved(portfolio.enrolment.group_id, portfolio.enrolment_id, one.pocket_id)
+            for one in lying:
+                with filling_together(Place(portfolio, one.pocket, doing)):
+                    """Its words are the same wherever it lies."""
         return kept
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from datetime import date, datetime
+from types import MappingProxyType
 from typing import Any
 
 from coatpeg.core.errors import Gone
@@ -22,9 +23,19 @@ from coatpeg.portfolios.counting import work_in
 from coatpeg.portfolios.finding import portfolio_for
 from coatpeg.portfolios.models import Artefact, LogRow
 
+NOBODY_ELSE: Mapping[int, Mapping[str, Any]] = MappingProxyType({})
 
-def log_data(pocket: Pocket, rows: Sequence[LogRow], held_since: datetime | None) -> dict[str, Any]:
-    """A log with its rows in order, its sums and its target's line; ``held_since`` locks the rows that lay there."""
+
+def log_data(
+    pocket: Pocket,
+    rows: Sequence[LogRow],
+    held_since: datetime | None,
+    by: Mapping[int, Mapping[str, Any]] = NOBODY_ELSE,
+) -> dict[str, Any]:
+    """A log with its rows in order, its sums and its target's line; ``held_since`` locks the rows that lay there.
+
+    ``by`` says of rows (their ids) that somebody else wrote who that was.
+    """
     lines = [
         {
             "id": row.pk,
@@ -33,6 +44,7 @@ def log_data(pocket: Pocket, rows: Sequence[LogRow], held_since: datetime | None
             "locked": held_since is not None and row.placed_at <= held_since,
             "version": row.version,
             "changed_at": row.changed_at,
+            "by": by.get(row.pk),
         }
         for row in rows
     ]
@@ -41,7 +53,7 @@ def log_data(pocket: Pocket, rows: Sequence[LogRow], held_since: datetime | None
 
 def _artefacts(pocket: Pocket, rows: Iterable[LogRow]) -> list[dict[str, Any]]:
     """The artefacts that rows name: one query where a column holds artefacts, else none."""
-    keys = [one.key for one in log_from_data(pocket.log).columns if one.type is ColumnType.ARTEFACT]
+    keys = log_from_data(pocket.log).artefact_keys
     ids = {row.values[key] for row in rows for key in keys if key in row.values}
     return [artefact_data(one) for one in Artefact.objects.filter(pk__in=ids).select_related("stored")] if ids else []
 
@@ -81,14 +93,23 @@ def frozen_log(pocket: Pocket, rows: Sequence[LogRow], before: Sequence[LogRow] 
     """
     return {
         "plan": log_to_data(log_from_data(pocket.log)),
-        "rows": [{"id": row.pk, "values": row.values, "version": row.version, **_counting(row)} for row in rows],
+        "rows": [
+            {"id": row.pk, "values": row.values, "version": row.version, **_counting(pocket, row), **_theirs(row)}
+            for row in rows
+        ],
         "artefacts": _artefacts(pocket, rows),
-        **({"before": [_counting(row) for row in before]} if before else {}),
+        **({"before": [_counting(pocket, row) for row in before]} if before else {}),
     }
 
 
-def _counting(row: LogRow) -> dict[str, Any]:
-    return {"complete": row.complete, "week": row.week.isoformat() if row.week else None}
+def _theirs(row: LogRow) -> dict[str, Any]:
+    """Whose a row is, of what others wrote: the id of their row."""
+    return {"of": row.of_id} if row.of_id is not None else {}
+
+
+def _counting(pocket: Pocket, row: LogRow) -> dict[str, Any]:
+    theirs = {"theirs": True} if pocket.own_part and row.of_id is not None else {}
+    return {"complete": row.complete, "week": row.week.isoformat() if row.week else None, **theirs}
 
 
 def links_in(pocket: Pocket, rows: Iterable[LogRow]) -> Iterator[int]:
@@ -100,14 +121,18 @@ def links_in(pocket: Pocket, rows: Iterable[LogRow]) -> Iterator[int]:
 def frozen_pieces(log: Mapping[str, Any]) -> tuple[Piece, ...]:
     """The rows of a frozen log as the rules see them, those handed in before it too."""
     return tuple(
-        Piece(Counts(int(row["complete"])), week=date.fromisoformat(row["week"]).toordinal() if row["week"] else 0)
+        Piece(
+            Counts(int(row["complete"])),
+            week=date.fromisoformat(row["week"]).toordinal() if row["week"] else 0,
+            theirs=row.get("theirs", False),
+        )
         for row in (*log.get("before", ()), *log["rows"])
     )
 
 
-def shown_log(log: Mapping[str, Any]) -> dict[str, Any]:
-    """A frozen log to look at: as it was handed in, added up."""
-    lines = [{**row, "locked": True, "changed_at": None} for row in log["rows"]]
+def shown_log(log: Mapping[str, Any], by: Mapping[int, Mapping[str, Any]] = NOBODY_ELSE) -> dict[str, Any]:
+    """A frozen log to look at: as it was handed in, added up; ``by`` as in ``log_data``."""
+    lines = [{**row, "locked": True, "changed_at": None, "by": by.get(row["id"])} for row in log["rows"]]
     return _shown(log_from_data(log["plan"]), lines, log["artefacts"])
 
 

@@ -26,7 +26,7 @@ from coatpeg.people.models import Person
 from coatpeg.portfolios import counting
 from coatpeg.portfolios.artefacts import artefact_of, keep_file
 from coatpeg.portfolios.models import Artefact, LogRow, Portfolio, StandingHold
-from coatpeg.portfolios.writing import Place, refuse_long_gone, writing
+from coatpeg.portfolios.writing import Place, refuse_long_gone, refuse_theirs, writing
 
 MOST_ROWS = 2_000
 """In one log of one student: a row on every day for five years."""
@@ -71,7 +71,7 @@ def _fitting(plan: LogPlan, raw: Mapping[str, Any], portfolio: Portfolio, kept: 
 
 def _artefacts(plan: LogPlan, raw: Mapping[str, Any], portfolio: Portfolio) -> frozenset[int]:
     """Which of the artefacts that a row names are this student's own."""
-    keys = [one.key for one in plan.columns if one.type is ColumnType.ARTEFACT]
+    keys = plan.artefact_keys
     named = [raw[key] for key in keys if isinstance(raw.get(key), int)]
     if not named:
         return frozenset()
@@ -135,6 +135,7 @@ def _named(row_id: int) -> LogRow:
 def _unlocked(place: Place, row_id: int) -> LogRow:
     """A row as it stands, refused where it was handed in and that stands."""
     row = LogRow.objects.get(pk=row_id)
+    refuse_theirs(row)
     hold = (
         StandingHold.objects.filter(portfolio=place.portfolio, pocket=place.pocket, since__gte=row.placed_at)
         .order_by("since")

@@ -61,6 +61,8 @@ class PageShape(Shape):
     html: str
     words: int
     version: int
+    together: bool = False
+    """The student fills it with classmates."""
     merged: bool = False
     comments: list[CommentShape] = Field(default_factory=list)
 
@@ -73,6 +75,7 @@ def _page(page: LoosePage, *, seen: int | None = None) -> PageShape:
         html=page.html,
         words=page.words,
         version=page.version,
+        together=page.together is not None,
         merged=seen is not None and page.version > seen + 1,
     )
 

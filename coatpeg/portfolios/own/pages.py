@@ -5,10 +5,11 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.handins.snapshots import text_digest
 from coatpeg.core.policy import Action
 from coatpeg.events.prepared import Prepared
+from coatpeg.events.recording import Deed
 from coatpeg.people.access import require_for_student
 from coatpeg.people.models import Person
 from coatpeg.portfolios.models import LoosePage, Portfolio
@@ -25,13 +26,18 @@ def pages_of(portfolio: Portfolio) -> list[LoosePage]:
 
 
 _LISTED = Prepared(
-    lambda pk: LoosePage.objects.filter(portfolio_id=pk, removed_at=None).values_list("pk", "title", "words")
+    lambda pk: LoosePage.objects.filter(portfolio_id=pk, removed_at=None).values_list(
+        "pk", "title", "words", "together"
+    )
 )
 
 
 def listed(portfolio: Portfolio) -> list[dict[str, Any]]:
     """The loose pages in their order, without their texts."""
-    return [{"id": pk, "title": title, "words": words} for pk, title, words in _LISTED.run(portfolio.pk)]
+    return [
+        {"id": pk, "title": title, "words": words, "together": together is not None}
+        for pk, title, words, together in _LISTED.run(portfolio.pk)
+    ]
 
 
 def add_page(person: Person, portfolio_id: int, title: str, now: datetime) -> LoosePage:
@@ -85,12 +91,26 @@ def write_page(
             raise Gone("This page was taken out.", fix="Bring it back to go on writing.")
         named = tidy_title(title)
         renamed, page.title = named != page.title, named
+        if page.together is not None:
+            return _renamed(doing, portfolio, page, text, renamed=renamed)
         done = saving.save(portfolio, page, person, saving.Draft(text, version, html, base, anew), now)
         if renamed and not done.changed:
             page.save(update_fields=["title"])
         if done.changed or renamed:
             record(doing, portfolio, "page_written", page=page.pk, version=page.version, text=text_digest(page.text))
         return page
+
+
+def _renamed(doing: Deed, portfolio: Portfolio, page: LoosePage, text: str, *, renamed: bool) -> LoosePage:
+    """Another name, in this student's list, of a page that they fill with others; its words are written there."""
+    if text != page.text:
+        raise Refused(
+            f"“{page.title}” is filled together.", where=page.title, fix="Open it and write on the page itself."
+        )
+    if renamed:
+        page.save(update_fields=["title"])
+        record(doing, portfolio, "page_written", page=page.pk, version=page.version)
+    return page
 
 
 def set_removed(person: Person, page_id: int, now: datetime, *, removed: bool) -> LoosePage:

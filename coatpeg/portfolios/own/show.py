@@ -1,10 +1,10 @@
 """The show page: a chosen few of a student's artefacts, arranged, for the class to see once a member of staff has
 opened it.
 
-Decided here: artefacts of a pocket only, at most twelve, each with a line of the student's own; texts are shown,
-links are named by their title and their address; no reflection, mark, comment or date is on it, and the student's
-name is the given name and the last initial. Whatever the student changes closes it again, so that nobody shows the
-class what no member of staff has seen.
+Decided here: artefacts of a pocket only, at most twelve, each with a line of the student's own; texts are shown, links
+are named by their title and their address; no reflection, mark, comment or date is on it, and the student's name is the
+given name and the last initial. What others wrote of a passage is left out. Whatever the student changes closes it
+again, so that nobody shows the class what no member of staff has seen.
 """
 
 from __future__ import annotations
@@ -14,19 +14,21 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
-from django.db.models import Prefetch
+from django.db.models import Prefetch, QuerySet
 
 from coatpeg.core.errors import Gone, Invalid, Stale
 from coatpeg.core.people.names import short
 from coatpeg.core.policy import Action
+from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.core.portfolios.texts import tidy_text
+from coatpeg.core.sharing.quoting import Quoted, own_html
 from coatpeg.events.recording import deed
 from coatpeg.notices.putting import put
 from coatpeg.people.access import require_for_student, require_in_group
 from coatpeg.people.models import Person
 from coatpeg.portfolios.artefacts import artefact_data
 from coatpeg.portfolios.finding import portfolio_for
-from coatpeg.portfolios.models import Artefact, Portfolio, ShownArtefact, ShowPage
+from coatpeg.portfolios.models import Artefact, Evidence, Portfolio, ShownArtefact, ShowPage
 from coatpeg.portfolios.own.arranging import arranging
 from coatpeg.portfolios.writing import locked_portfolio
 
@@ -65,13 +67,13 @@ def arrange(
         page, _ = ShowPage.objects.select_for_update().get_or_create(portfolio=portfolio)
         if page.version != version:
             raise Stale("Your show page was changed somewhere else meanwhile.", where="shown", fix="Load it again.")
-        here = set(
-            portfolio.evidence.filter(
-                pk__in=[one.evidence for one in chosen], removed_at=None, artefact__isnull=False
-            ).values_list("pk", flat=True)
+        lying = portfolio.evidence.filter(
+            pk__in=[one.evidence for one in chosen], removed_at=None, artefact__isnull=False, of=None
         )
+        here = set(lying.values_list("pk", flat=True))
         if len(here) != len(chosen):
             raise Gone("Something that you chose was taken out of its pocket.", where="shown", fix="Choose again.")
+        _refuse_others_words(lying)
         page.title, page.version = named, page.version + 1
         was_open = page.opened_at is not None
         page.opened_at = page.opened_by = None
@@ -109,10 +111,22 @@ def set_opened(person: Person, portfolio_id: int, version: int, now: datetime, *
         return page
 
 
+def _refuse_others_words(lying: QuerySet[Evidence]) -> None:
+    """A passage in which nothing is the student's own has nothing to show."""
+    alone = lying.filter(artefact__written_text__words=0).exclude(artefact__written_text__quoted=[])
+    first = alone.select_related("artefact").first()
+    if first is not None and first.artefact is not None:
+        raise Invalid(
+            f"“{first.artefact.title}” has no words of your own.",
+            where="shown",
+            fix="A show page leaves the words of others out. Choose something else.",
+        )
+
+
 _SHOWN = Prefetch(
     "shown",
     ShownArtefact.objects.filter(evidence__removed_at=None).select_related(
-        "evidence__artefact__stored", "evidence__artefact__written_text"
+        "evidence__artefact__stored", "evidence__artefact__written_text", "evidence__artefact__portfolio__enrolment"
     ),
 )
 
@@ -154,8 +168,16 @@ def _shown_data(one: ShownArtefact) -> dict[str, Any]:
         "evidence": one.evidence_id,
         "caption": one.caption,
         "wide": one.wide,
-        "artefact": artefact_data(one.evidence.artefact),
+        "artefact": {**artefact_data(one.evidence.artefact), **_own_of(one.evidence.artefact)},
     }
+
+
+def _own_of(artefact: Artefact) -> dict[str, Any]:
+    """Of a passage that several wrote the student's own words alone."""
+    if artefact.kind != ArtefactKind.TEXT or not artefact.written_text.quoted:
+        return {}
+    runs = [Quoted(*one) for one in artefact.written_text.quoted]
+    return {"html": own_html(runs, artefact.portfolio.enrolment.person_id)}
 
 
 def shown_artefact(person: Person, shown_id: int) -> Artefact:

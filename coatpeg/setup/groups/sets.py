@@ -22,7 +22,15 @@ from coatpeg.people import groups as places
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.faces import face
-from coatpeg.people.models import FormerGroupMember, GroupMember, GroupSet, Person, RosterChange, WorkingGroup
+from coatpeg.people.models import (
+    FormerGroupMember,
+    GroupMember,
+    GroupSet,
+    Person,
+    RosterChange,
+    TeachingGroup,
+    WorkingGroup,
+)
 from coatpeg.people.rosters import Member, members
 from coatpeg.setup.roster.memberships import LONGEST_PLACE, Applying, RosterWrites, locked_group, moved
 from coatpeg.sharing.models import SharedPage
@@ -74,6 +82,7 @@ def shown(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     used = _filled_by(group_id, sets)
     return {
         "may_change": may,
+        "pages_together": TeachingGroup.objects.values_list("pages_together", flat=True).get(pk=group_id),
         "students": [face(one) for one in students],
         "sets": [
             {
@@ -239,7 +248,7 @@ def _refuse_needed(one: WorkingGroup) -> None:
     if asked:
         raise Refused(f"“{asked}” is asked of “{one.name}”.", where=one.name, fix="Ask it of others, under Hand-ins.")
     written = SharedPage.objects.filter(working_group=one, number__gt=0).select_related("pocket").first()
-    if written:
+    if written and written.pocket:
         raise Refused(
             f"“{one.name}” has written on “{written.pocket.title}”.",
             where=one.name,

@@ -70,6 +70,8 @@ class GroupSetsShape(Shape):
     """All sets of a class, and its students of today."""
 
     may_change: bool
+    pages_together: bool
+    """Students may begin pages with classmates whom they choose."""
     students: list[GroupedStudent]
     sets: list[GroupSetShape]
 

@@ -30,6 +30,7 @@ from coatpeg.portfolios.logs import rows
 from coatpeg.portfolios.models import Evidence, LogRow, PocketContent
 from coatpeg.portfolios.writing import lock_portfolios
 from coatpeg.sharing.models import SharedPage
+from coatpeg.sharing.settling import count_anew
 
 NOTHING = Wanted(PocketKind.EVIDENCE)
 WAITING = (Status.NOT_OPEN, Status.EMPTY, Status.WORKING, Status.SENT_BACK)
@@ -60,7 +61,8 @@ def take_away(pocket: Pocket) -> None:
 
 
 def recount(pocket: Pocket, starters: Iterable[str], log: Mapping[str, Any], now: datetime) -> None:
-    """Count anew what other settings change: texts that read like a new starter, rows that lacked something.
+    """Count anew what other settings change: texts that read like a new starter, rows that lacked something, whether
+    each one's own counts in what many fill.
 
     ``starters`` and ``log`` are those of before.
     """
@@ -71,6 +73,8 @@ def recount(pocket: Pocket, starters: Iterable[str], log: Mapping[str, Any], now
             if in_words(one.text) in new:
                 counting.refresh(one.portfolio, pocket, now)
     rows.rejudge(pocket, log, now)
+    if pocket.shared:
+        count_anew(pocket, now)
 
 
 def locked_with_work(group_id: int) -> Template:

@@ -11,6 +11,7 @@ from coatpeg.core.calendar.school_days import SchoolCalendar, Term
 from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.outlines.gallery import News, from_data, moved_by_week, pocket_in, section_in, with_own_days
 from coatpeg.core.policy import Action
+from coatpeg.cupboard import lending
 from coatpeg.handins.asked.setting import bind, plan_of, tell_of
 from coatpeg.handins.changing.reading import whom_in
 from coatpeg.handins.models import HandIn, HandInPeriod, HandInStudent
@@ -52,6 +53,8 @@ class Brought:
     handins: int
     sections: list[int]
     added: list[int] = field(default_factory=list)
+    items: int = 0
+    """How many things came into the cupboard."""
 
 
 def adopt(
@@ -157,13 +160,17 @@ def carry_over(
     *,
     handins: bool,
     wanted: Mapping[str, str] | None = None,
+    cupboard: bool = False,
 ) -> Brought:
-    """Bring the structure of another class, and its hand-ins moved by school week if wanted.
+    """Bring the structure of another class; if wanted its hand-ins, moved by school week, and what its cupboard holds.
 
     Of some sections only (``wanted``, titles by key), the hand-ins that collect nothing of them stay behind.
     """
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     require_in_group(person, Action.SEE_TEMPLATE, source_id)
+    if cupboard:
+        require_in_group(person, Action.KEEP_CUPBOARD, group_id)
+        require_in_group(person, Action.SEE_COPIES, source_id)  # what is for staff only comes as well
     if source_id == group_id:
         raise Invalid("This is the class itself.", where="source", fix="Choose another class.")
     source = Template.objects.filter(group_id=source_id).first()
@@ -190,6 +197,7 @@ def carry_over(
             doing.record("handin_set", group_id, handin_id=handin.pk, pockets=[one.pk for one in handin.pockets.all()])
             tell_of(doing, handin)
         sections = [one for one in _sections(template) if one not in there]
+        items = lending.bring_along(doing, person, source_id, group_id, move.day) if cupboard else []
         doing.record(
             "template_carried_over",
             group_id,
@@ -197,8 +205,9 @@ def carry_over(
             sections=sections,
             handins=[one.pk for one in copied],
             adopted=template.adopted_id,
+            items=items,
         )
-        return Brought(len(made), len(copied), sections)
+        return Brought(len(made), len(copied), sections, items=len(items))
 
 
 def _handins(group_id: int) -> list[HandIn]:

@@ -90,10 +90,11 @@ class AdoptIn(SectionsIn):
 
 
 class CarryIn(SectionsIn):
-    """The class to carry over from, and whether its hand-ins come along."""
+    """The class to carry over from, and whether its hand-ins and what its cupboard holds come along."""
 
     source: int
     handins: bool = False
+    cupboard: bool = False
 
 
 class BroughtShape(Shape):
@@ -103,6 +104,8 @@ class BroughtShape(Shape):
     handins: int
     sections: list[int]
     added: list[int]
+    items: int
+    """How many things came into the cupboard."""
 
 
 class UndoBroughtIn(Shape):
@@ -175,7 +178,9 @@ def adopt_template(request: HttpRequest, group_id: int, body: AdoptIn) -> Any:
 def carry_over(request: HttpRequest, group_id: int, body: CarryIn) -> Any:
     """Carry the structure of another class over, with its hand-ins if wanted."""
     person, wanted = person_of(request), body.wanted()
-    return galleries.carry_over(person, group_id, body.source, now(), handins=body.handins, wanted=wanted)
+    return galleries.carry_over(
+        person, group_id, body.source, now(), handins=body.handins, wanted=wanted, cupboard=body.cupboard
+    )
 
 
 @router.post(

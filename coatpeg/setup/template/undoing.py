@@ -16,6 +16,7 @@ from django.db import models
 from django.db.models import Q
 
 from coatpeg.core.errors import Gone, Invalid, Stale
+from coatpeg.cupboard import lending
 from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed
 from coatpeg.handins.asked.taking_back import take_back
@@ -136,6 +137,7 @@ def undo_brought(
             effects.take_away(pocket)
         for section in (*of_units, *made):
             section.delete()
+        lending.take_back(doing, group_id, last.data.get("items", ()))
         template.adopted_id = last.data["adopted"]
         template.save(update_fields=["adopted"])
         if not template.sections.exists():

@@ -383,6 +383,13 @@ export const gridQuery = (group_id: number, pocket_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/pockets/{pocket_id}", { params: { path: { group_id, pocket_id } } })),
   });
 
+/** The pages of their own of all students of a class. */
+export const ownPagesQuery = (group_id: number) =>
+  queryOptions({
+    queryKey: ["group", group_id, "grid", "own"],
+    queryFn: () => data(client.GET("/api/groups/{group_id}/own-pages", { params: { path: { group_id } } })),
+  });
+
 export const worklistQuery = (group_id: number, portfolio_id: number) =>
   queryOptions({
     queryKey: ["group", group_id, "portfolio", portfolio_id, "worklist"],

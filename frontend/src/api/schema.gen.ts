@@ -728,6 +728,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cupboard/{item_id}/lent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Lend Item
+         * @description Lend it to just these classes of those whose cupboard this person keeps.
+         */
+        put: operations["lend_item"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cupboard/{item_id}/newer": {
         parameters: {
             query?: never;
@@ -2123,6 +2143,46 @@ export interface paths {
          * @description Undo a moving on.
          */
         delete: operations["move_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/own-pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Own Pages Of Class
+         * @description The pages that students made by themselves, over the class.
+         */
+        get: operations["see_own_pages_of_class"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/pages-together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Allow Pages Together
+         * @description Say whether students of a class may begin pages with classmates.
+         */
+        put: operations["allow_pages_together"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4210,6 +4270,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/classmates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Classmates
+         * @description With whom a student may begin a page.
+         */
+        get: operations["see_classmates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/comments": {
         parameters: {
             query?: never;
@@ -4414,6 +4494,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/portfolios/{portfolio_id}/pages/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Page Together
+         * @description Begin a page with classmates.
+         */
+        post: operations["begin_page_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pages/{page_id}/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Own Shared Page
+         * @description A page among a student's own that they fill with classmates.
+         */
+        post: operations["open_own_shared_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/portfolios/{portfolio_id}/pockets/{pocket_id}": {
         parameters: {
             query?: never;
@@ -4528,6 +4648,26 @@ export interface paths {
          */
         put: operations["write_page"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/portfolios/{portfolio_id}/pockets/{pocket_id}/passages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Passage In
+         * @description Put a passage of a page into a pocket of one's own, as evidence with its authors.
+         */
+        post: operations["put_passage_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6248,6 +6388,14 @@ export interface components {
             units: number;
         };
         /**
+         * AllowedIn
+         * @description Whether it is allowed.
+         */
+        AllowedIn: {
+            /** Allowed */
+            allowed: boolean;
+        };
+        /**
          * AnnotationIn
          * @description What a marker says, and the version that the page saw (0: none yet).
          */
@@ -6516,7 +6664,7 @@ export interface components {
          * ArtefactShape
          * @description An artefact, live or frozen. ``size`` in bytes, ``width`` and ``height`` in pixels.
          *
-         *     ``html`` is the form of a text.
+         *     ``html`` is the form of a text; a ``passage`` is of a page that many filled, and stays as it is.
          */
         ArtefactShape: {
             /** Came Sha256 */
@@ -6539,6 +6687,11 @@ export interface components {
             link: string;
             /** Media Type */
             media_type: string;
+            /**
+             * Passage
+             * @default false
+             */
+            passage: boolean;
             /** Sha256 */
             sha256: string;
             /** Size */
@@ -6634,6 +6787,16 @@ export interface components {
             handin: number;
         };
         /**
+         * BeginPageIn
+         * @description A page to begin, and with whom (enrolments).
+         */
+        BeginPageIn: {
+            /** Others */
+            others: number[];
+            /** Title */
+            title: string;
+        };
+        /**
          * BeginningHandIn
          * @description A hand-in that comes along.
          */
@@ -6654,6 +6817,16 @@ export interface components {
             pockets: components["schemas"]["PocketSettings"][];
             /** Repeats */
             repeats: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
+         * BegunPage
+         * @description The page in the list of whoever began it.
+         */
+        BegunPage: {
+            /** Id */
+            id: number;
             /** Title */
             title: string;
         };
@@ -6746,6 +6919,8 @@ export interface components {
             added: number[];
             /** Handins */
             handins: number;
+            /** Items */
+            items: number;
             /** Pockets */
             pockets: number;
             /** Sections */
@@ -6854,9 +7029,14 @@ export interface components {
         };
         /**
          * CarryIn
-         * @description The class to carry over from, and whether its hand-ins come along.
+         * @description The class to carry over from, and whether its hand-ins and what its cupboard holds come along.
          */
         CarryIn: {
+            /**
+             * Cupboard
+             * @default false
+             */
+            cupboard: boolean;
             /**
              * Handins
              * @default false
@@ -7122,6 +7302,11 @@ export interface components {
          * @description A change of an item, with the version that was seen.
          */
         ChangedItemIn: {
+            /**
+             * Groups
+             * @default []
+             */
+            groups: number[];
             /**
              * Heading
              * @default
@@ -7558,6 +7743,20 @@ export interface components {
             title: string;
         };
         /**
+         * ClassmateShape
+         * @description A classmate with whom a page can be begun.
+         */
+        ClassmateShape: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Picture */
+            picture: string;
+            /** Tint */
+            tint: number;
+        };
+        /**
          * CollectedPocket
          * @description A pocket that a hand-in collects. ``then`` says what becomes of it as it is handed in, beside being frozen.
          *
@@ -7763,6 +7962,8 @@ export interface components {
          * @description A class's cupboard, in the order in which it is read; ``keeps``: whether this person puts things in.
          */
         CupboardShape: {
+            /** Groups */
+            groups: components["schemas"]["Named"][];
             /** Items */
             items: components["schemas"]["ItemShape"][];
             /** Keeps */
@@ -8225,6 +8426,7 @@ export interface components {
          */
         EvidenceShape: {
             artefact: components["schemas"]["ArtefactShape"] | null;
+            by: components["schemas"]["MateShape"] | null;
             /**
              * Changed At
              * Format: date-time
@@ -8527,6 +8729,7 @@ export interface components {
          */
         FrozenEvidence: {
             artefact: components["schemas"]["ArtefactShape"] | null;
+            by?: components["schemas"]["MateShape"] | null;
             /**
              * Html
              * @default
@@ -8946,6 +9149,8 @@ export interface components {
         GroupSetsShape: {
             /** May Change */
             may_change: boolean;
+            /** Pages Together */
+            pages_together: boolean;
             /** Sets */
             sets: components["schemas"]["GroupSetShape"][];
             /** Students */
@@ -9282,6 +9487,8 @@ export interface components {
             copies: number;
             /** File Kind */
             file_kind: string;
+            /** Groups */
+            groups: number[];
             /** Heading */
             heading: string;
             /** Id */
@@ -9291,6 +9498,8 @@ export interface components {
              * @enum {string}
              */
             kind: "page" | "file" | "link";
+            /** Lent From */
+            lent_from: string;
             /** Link */
             link: string;
             /** Media Type */
@@ -9683,6 +9892,14 @@ export interface components {
             why: "gone" | "changed" | "not_asked" | "excused" | "not_excused" | "no_due" | "before_opening" | "already" | "not_open" | "not_handed_in" | "not_decided" | "by_rubric" | "by_two";
         };
         /**
+         * LentIn
+         * @description The classes in which an item is to be lent, of those whose cupboard this person keeps.
+         */
+        LentIn: {
+            /** Classes */
+            classes: number[];
+        };
+        /**
          * LetChooseIn
          * @description Until when students choose (None: no longer), and how many fit into a group.
          */
@@ -9701,6 +9918,8 @@ export interface components {
             handins: number;
             /** Id */
             id: number;
+            /** Items */
+            items: number;
             /** Name */
             name: string;
             /** Sections */
@@ -9708,9 +9927,16 @@ export interface components {
         };
         /**
          * LikeIn
-         * @description What a class begins like: a gallery template or a class, by id; ``handins`` of a class come as well.
+         * @description What a class begins like: a gallery template or a class, by id.
+         *
+         *     Of a class its ``handins``, and what its ``cupboard`` holds, come as well.
          */
         LikeIn: {
+            /**
+             * Cupboard
+             * @default false
+             */
+            cupboard: boolean;
             /**
              * Handins
              * @default false
@@ -10064,6 +10290,7 @@ export interface components {
          * @description A row; ``values`` by column key; ``missing`` names the headings of what is still to be written.
          */
         LogRowShape: {
+            by?: components["schemas"]["MateShape"] | null;
             /** Changed At */
             changed_at: string | null;
             /** Complete */
@@ -10241,6 +10468,8 @@ export interface components {
             id: number;
             /** Title */
             title: string;
+            /** Together */
+            together: boolean;
             /** Words */
             words: number;
         };
@@ -10855,6 +11084,11 @@ export interface components {
          */
         NewItemIn: {
             /**
+             * Groups
+             * @default []
+             */
+            groups: number[];
+            /**
              * Heading
              * @default
              */
@@ -10953,7 +11187,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "accepted" | "annotated" | "answered" | "class_noted" | "commented" | "copy_renewed" | "given_out" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
+            what: "accepted" | "annotated" | "answered" | "class_noted" | "commented" | "copy_renewed" | "given_out" | "page_together" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape
@@ -11125,6 +11359,8 @@ export interface components {
             file_kind: string;
             /** Group */
             group: number;
+            /** Groups */
+            groups: number[];
             /** Heading */
             heading: string;
             /** Html */
@@ -11136,6 +11372,12 @@ export interface components {
              * @enum {string}
              */
             kind: "page" | "file" | "link";
+            /** Lendable */
+            lendable: components["schemas"]["Named"][];
+            /** Lent From */
+            lent_from: string;
+            /** Lent To */
+            lent_to: number[];
             /** Link */
             link: string;
             /** Media Type */
@@ -11386,6 +11628,63 @@ export interface components {
             day: string | null;
         };
         /**
+         * OwnPageOfStudent
+         * @description A page that a student made by themselves.
+         */
+        OwnPageOfStudent: {
+            /**
+             * Family First
+             * @default false
+             */
+            family_first: boolean;
+            /** Family Name */
+            family_name: string;
+            /** Given Name */
+            given_name: string;
+            /** Id */
+            id: number;
+            /**
+             * Last Work
+             * Format: date-time
+             */
+            last_work: string;
+            page: components["schemas"]["Named"];
+            /** Period */
+            period: string;
+            /** Picture */
+            picture: string;
+            /** Portfolio */
+            portfolio: number;
+            /** Text */
+            text: string;
+            /** Tint */
+            tint: number;
+            /** Words */
+            words: number;
+        };
+        /**
+         * OwnPagesOfClass
+         * @description The pages of their own of all students, with the pockets to choose from.
+         */
+        OwnPagesOfClass: {
+            /** Pages */
+            pages: components["schemas"]["OwnPageOfStudent"][];
+            /** Pockets */
+            pockets: components["schemas"]["Named"][];
+        };
+        /**
+         * OwnPassageIn
+         * @description A passage of a page, to be put into a pocket of one's own.
+         */
+        OwnPassageIn: {
+            /** Place */
+            place: number;
+            /** Shared */
+            shared: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * OwnRequest
          * @description A request of a class for a student known from elsewhere, in the words of its list.
          */
@@ -11487,6 +11786,11 @@ export interface components {
             text: string;
             /** Title */
             title: string;
+            /**
+             * Together
+             * @default false
+             */
+            together: boolean;
             /** Version */
             version: number;
             /** Words */
@@ -12215,6 +12519,8 @@ export interface components {
             text: string;
             /** Tint */
             tint: number;
+            /** Together */
+            together: string;
             /** Wanted */
             wanted: number;
             /** Words */
@@ -12355,6 +12661,8 @@ export interface components {
          * @description A portfolio: its pockets and how far it is filled; ``since`` is when its reader of the staff looked before.
          */
         PortfolioShape: {
+            /** Begins Together */
+            begins_together: boolean;
             /** Choices */
             choices: components["schemas"]["GroupChoice"][];
             cover: components["schemas"]["CoverShape"];
@@ -15681,6 +15989,32 @@ export interface operations {
             };
         };
     };
+    lend_item: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemShape"];
+                };
+            };
+        };
+    };
     change_item_file: {
         parameters: {
             query?: never;
@@ -17663,6 +17997,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MovedBackShape"];
                 };
+            };
+        };
+    };
+    see_own_pages_of_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPagesOfClass"];
+                };
+            };
+        };
+    };
+    allow_pages_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AllowedIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -20451,6 +20831,28 @@ export interface operations {
             };
         };
     };
+    see_classmates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassmateShape"][];
+                };
+            };
+        };
+    };
     comment: {
         parameters: {
             query?: never;
@@ -20736,6 +21138,55 @@ export interface operations {
             };
         };
     };
+    begin_page_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginPageIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunPage"];
+                };
+            };
+        };
+    };
+    open_own_shared_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedSharedPage"];
+                };
+            };
+        };
+    };
     see_pocket: {
         parameters: {
             query?: never;
@@ -20892,6 +21343,33 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedShape"];
+                };
+            };
+        };
+    };
+    put_passage_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                portfolio_id: number;
+                pocket_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPassageIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

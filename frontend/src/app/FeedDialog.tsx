@@ -2,6 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, data } from "../api/client";
 import { Problem } from "../api/problem";
+import { hold } from "../api/hold";
 import { feedQuery } from "../api/queries";
 import { Modal } from "../ui/Modal";
 import { Button } from "../ui/Button";
@@ -14,11 +15,11 @@ export function FeedDialog({ onClose }: { onClose: () => void }) {
   const queries = useQueryClient();
   const make = useMutation({
     mutationFn: () => data(client.POST("/api/feed")),
-    onSuccess: (made) => queries.setQueryData(feedQuery.queryKey, made),
+    onSuccess: (made) => hold(queries, feedQuery.queryKey, made),
   });
   const revoke = useMutation({
     mutationFn: () => data(client.DELETE("/api/feed")),
-    onSuccess: () => queries.setQueryData(feedQuery.queryKey, { address: null, since: null }),
+    onSuccess: () => hold(queries, feedQuery.queryKey, { address: null, since: null }),
   });
   const error = make.error ?? revoke.error;
   const address = kept.data?.address;

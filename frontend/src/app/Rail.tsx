@@ -1,8 +1,9 @@
-/** The rail: the weeks of the term on a plank, each hand-in hanging at its due week. */
+/** The rail: the weeks of the term on a plank, each hand-in hanging at its due week, what was given out below. */
 import { useQuery } from "@tanstack/react-query";
-import { useRef } from "react";
+import { lazy, Suspense, useRef } from "react";
 import type { ButtonHTMLAttributes, KeyboardEvent, ReactNode } from "react";
 import type { Schema } from "../api/client";
+import { patiently } from "../api/patiently";
 import { loadQuery } from "../api/queries";
 import { may, useGroup, useGroupId } from "../api/session";
 import { useItemDrop } from "../cupboard/dragging";
@@ -10,6 +11,8 @@ import { useOpenFrom } from "../cupboard/openFrom";
 import { mondayOf, shortDay } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { TEXTS } from "./texts";
+
+const GivenInWeek = lazy(() => patiently(() => import("../cupboard/GivenInWeek")).then((view) => ({ default: view.GivenInWeek })));
 
 type Column = Schema["ColumnShape"];
 type Frame = Pick<Schema["BoardShape"], "weeks" | "handins" | "today">;
@@ -41,6 +44,8 @@ export function Rail({ frame, selected, onSelect }: Props) {
   };
   const thisWeek = mondayOf(frame.today);
   const full = useFullWeeks();
+  const group = useGroup();
+  const given = may(group, "see_copies");
   return (
     <section aria-label={TEXTS.theTermSWeeksAnd} tabIndex={frame.handins.length === 0 ? 0 : undefined} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- arrow keys walk between the buttons inside */}
@@ -58,6 +63,11 @@ export function Rail({ frame, selected, onSelect }: Props) {
               </span>
               <span aria-hidden className="relative mx-auto block size-3 rounded-full bg-peg" />
               <Hanging handins={hanging.get(week.monday) ?? []} selected={selected} onSelect={onSelect} />
+              {given && group && (
+                <Suspense fallback={null}>
+                  <GivenInWeek groupId={group.id} monday={week.monday} />
+                </Suspense>
+              )}
               <Full words={full.get(week.monday)} />
             </Week>
           );

@@ -52,7 +52,7 @@ export function Cupboard({ group }: { group: Group }) {
       ) : found.isError ? (
         <Failed error={found.error} again={() => void found.refetch()} />
       ) : chosen ? (
-        <ItemView key={chosen.id} line={chosen} group={group} keeps={found.data.keeps} periods={found.data.periods} headings={headings(found.data.items)} />
+        <ItemView key={chosen.id} line={chosen} group={group} keeps={found.data.keeps} periods={found.data.periods} groups={found.data.groups} headings={headings(found.data.items)} />
       ) : (
         <ItemList cupboard={found.data} group={group} headings={headings(found.data.items)} />
       )}

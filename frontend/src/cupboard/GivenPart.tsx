@@ -1,7 +1,8 @@
 /** What was given out in a class, beside what is asked: how far how many have come, and each by name. */
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { Link } from "react-router";
+import { useEffect, useRef, useState } from "react";
+import type { ReactNode } from "react";
+import { Link, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
@@ -9,9 +10,7 @@ import { moment } from "../ui/dates";
 import { CopyLines } from "./CopyLines";
 import { givenQuery, givenToQuery } from "./queries";
 import { useTakeBack } from "./takingBack";
-import { CUPBOARD, GIVING } from "./texts";
-
-const FAR = ["not_opened", "opened", "begun", "handed_in", "taken_out"] as const;
+import { CUPBOARD, FAR, GIVING } from "./texts";
 
 /** Where it lies, whose it is, and when it was given out or is to be. */
 function lineOf(one: Schema["GivenLine"]): string {
@@ -24,6 +23,8 @@ export function GivenPart({ groupId }: { groupId: number }) {
   const group = useGroup();
   const given = useQuery({ ...givenQuery(groupId), enabled: may(group, "see_copies") });
   const takeBack = useTakeBack(groupId);
+  const [address] = useSearchParams();
+  const shown = Number(address.get("given"));
   if (!given.data?.length) return null;
   return (
     <section aria-labelledby="given-out" className="rounded-md border border-edge bg-paper">
@@ -32,7 +33,7 @@ export function GivenPart({ groupId }: { groupId: number }) {
       </h2>
       <ul className="divide-y divide-line">
         {given.data.map((one) => (
-          <li key={one.id} className="px-4 py-2">
+          <Line key={one.id} shown={one.id === shown}>
             <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
               <div className="min-w-48 flex-1">
                 <p className="font-semibold break-words">{one.item.title}</p>
@@ -56,10 +57,25 @@ export function GivenPart({ groupId }: { groupId: number }) {
               )}
             </div>
             <ByName groupId={groupId} given={one.id} title={one.item.title} />
-          </li>
+          </Line>
         ))}
       </ul>
     </section>
+  );
+}
+
+/** A line; the one that the address names is gone to. */
+function Line({ shown, children }: { shown: boolean; children: ReactNode }) {
+  const line = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (!shown) return;
+    line.current?.scrollIntoView({ block: "center" });
+    line.current?.focus({ preventScroll: true });
+  }, [shown]);
+  return (
+    <li ref={line} tabIndex={shown ? -1 : undefined} className={`px-4 py-2 ${shown ? "bg-today" : ""}`}>
+      {children}
+    </li>
   );
 }
 

@@ -16,6 +16,7 @@ import { setDrawer } from "./store";
 import { CUPBOARD } from "./texts";
 
 const ItemDialog = lazy(() => patiently(() => import("./ItemDialog")).then((view) => ({ default: view.ItemDialog })));
+const LendDialog = lazy(() => patiently(() => import("./LendDialog")).then((view) => ({ default: view.LendDialog })));
 const GiveDialog = lazy(() => patiently(() => import("./GiveDialog")).then((view) => ({ default: view.GiveDialog })));
 
 interface Props {
@@ -27,7 +28,7 @@ interface Props {
 }
 
 export function ItemActions({ item, group, keeps, periods, headings }: Props) {
-  const [open, setOpen] = useState<"change" | "give" | null>(null);
+  const [open, setOpen] = useState<"change" | "give" | "lend" | null>(null);
   const copies = useQuery(copiesQuery(group.id, item.id));
   const act = useActs(group.id, item);
   return (
@@ -41,6 +42,7 @@ export function ItemActions({ item, group, keeps, periods, headings }: Props) {
           )}
           {item.staff_only && <Button onClick={() => act.setShown(true)}>{CUPBOARD.show}</Button>}
           <Button onClick={() => setOpen("change")}>{CUPBOARD.change}</Button>
+          {item.lendable.length > 0 && <Button onClick={() => setOpen("lend")}>{CUPBOARD.lend}</Button>}
           <Button onClick={act.takeAway}>{CUPBOARD.takeAway}</Button>
         </div>
       )}
@@ -54,6 +56,7 @@ export function ItemActions({ item, group, keeps, periods, headings }: Props) {
       )}
       <Suspense>
         {open === "change" && <ItemDialog group={group} kind={item.kind} item={item} periods={periods} headings={headings} onClose={() => setOpen(null)} />}
+        {open === "lend" && <LendDialog item={item} group={group} onClose={() => setOpen(null)} />}
         {open === "give" && <GiveDialog item={item} group={group} periods={periods} onClose={() => setOpen(null)} />}
       </Suspense>
     </>
@@ -73,7 +76,7 @@ function useActs(groupId: number, item: OpenedItem) {
   };
   const show = async (shown: boolean) => {
     const now = await data(client.GET("/api/cupboard/{item_id}", path));
-    const body = { title: now.title, heading: now.heading, html: now.html, link: now.link, opens: shown ? null : now.opens, periods: now.periods, version: now.version, staff_only: !shown };
+    const body = { title: now.title, heading: now.heading, html: now.html, link: now.link, opens: shown ? null : now.opens, periods: now.periods, groups: now.groups, version: now.version, staff_only: !shown };
     await data(client.PUT("/api/cupboard/{item_id}", { ...path, body }));
   };
   const setShown = (shown: boolean) => run(show(shown), () => say((shown ? CUPBOARD.shown : CUPBOARD.hidden)(item), () => setShown(!shown)));

@@ -1,5 +1,5 @@
 /** A page or link that is put in, or any item that is changed: what it says, where it stands, who sees it. */
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useRef, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import type { UseFormReturn } from "react-hook-form";
@@ -15,6 +15,7 @@ import { Notice } from "../ui/Notice";
 import { useSay } from "../ui/Toasts";
 import { RichField } from "../writing/rich/RichField";
 import { useDraft } from "../writing/useDraft";
+import { cupboardQuery } from "./queries";
 import type { Item, OpenedItem } from "./queries";
 import { setDrawer } from "./store";
 import { CUPBOARD } from "./texts";
@@ -37,14 +38,15 @@ interface Fields {
   who: "now" | "from" | "staff";
   opens: string;
   periods: number[];
+  groups: number[];
 }
 
-const EMPTY: Fields = { title: "", heading: "", html: "", link: "", who: "now", opens: "", periods: [] };
+const EMPTY: Fields = { title: "", heading: "", html: "", link: "", who: "now", opens: "", periods: [], groups: [] };
 
 function fieldsOf(item: OpenedItem | null): Fields {
   if (!item) return EMPTY;
-  const { title, heading, html, link, periods } = item;
-  return { title, heading, html, link, periods, opens: item.opens ?? "", who: item.staff_only ? "staff" : item.opens ? "from" : "now" };
+  const { title, heading, html, link, periods, groups } = item;
+  return { title, heading, html, link, periods, groups, opens: item.opens ?? "", who: item.staff_only ? "staff" : item.opens ? "from" : "now" };
 }
 
 /** The form, kept until it is saved, and saving it. */
@@ -83,6 +85,7 @@ function useItemForm({ group, kind, item, onClose }: Props) {
 export function ItemDialog(props: Props) {
   const { group, kind, item, periods, headings, onClose } = props;
   const { form, file, setFile, save } = useItemForm(props);
+  const { lent_from: lent, copies } = item ?? { lent_from: "", copies: 0 };
   const title = item ? CUPBOARD.changeTitle(item) : kind === "page" ? CUPBOARD.newPage : CUPBOARD.newLink;
   return (
     <Modal title={title} onClose={onClose} wide={kind === "page"}>
@@ -94,17 +97,10 @@ export function ItemDialog(props: Props) {
           if (!save.isPending) save.mutate();
         }}
       >
-        <Named form={form} headings={headings} />
-        {kind === "page" && <RichField label={CUPBOARD.words} name="html" control={form.control} may pageIn={group.id} />}
-        {kind === "link" && (
-          <label className="font-bold">
-            {CUPBOARD.address}
-            <input type="url" autoComplete="off" {...form.register("link")} className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal" />
-          </label>
-        )}
-        {kind === "file" && <NewerFile file={file} onFile={setFile} />}
+        <Named form={form} headings={headings} lent={lent} />
+        {!lent && <Inside kind={kind} form={form} groupId={group.id} file={file} onFile={setFile} />}
         <WhoSees form={form} groupId={group.id} periods={periods} />
-        {item && item.copies > 0 && <p className="text-sm text-ink-soft">{CUPBOARD.renews}</p>}
+        {copies > 0 && !lent && <p className="text-sm text-ink-soft">{CUPBOARD.renews}</p>}
         {save.error instanceof Problem && <Notice title={save.error.title} fix={save.error.fix} />}
         <div className="flex flex-wrap justify-end gap-2">
           <Button big onClick={onClose}>
@@ -128,13 +124,14 @@ async function send(groupId: number, kind: Item["kind"], item: OpenedItem | null
     staff_only: fields.who === "staff",
     opens: fields.who === "from" && fields.opens ? fields.opens : null,
     periods: fields.periods,
+    groups: fields.groups,
   };
   if (!item) return data(client.POST("/api/groups/{group_id}/cupboard", { params: { path: { group_id: groupId } }, body: { ...body, kind: kind === "link" ? "link" : "page" } }));
   const now = file ? (await upload<Item>(`/api/cupboard/${item.id}/newer`, file, { version: String(version) })).version : version;
   return data(client.PUT("/api/cupboard/{item_id}", { params: { path: { item_id: item.id } }, body: { ...body, version: now } }));
 }
 
-function Named({ form, headings }: { form: UseFormReturn<Fields>; headings: string[] }) {
+function Named({ form, headings, lent }: { form: UseFormReturn<Fields>; headings: string[]; lent: string }) {
   const id = useId();
   const field = "mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal";
   return (
@@ -142,7 +139,8 @@ function Named({ form, headings }: { form: UseFormReturn<Fields>; headings: stri
       <label className="font-bold">
         {CUPBOARD.name}
         {/* eslint-disable-next-line jsx-a11y/no-autofocus -- the dialog was opened to fill it */}
-        <input type="text" autoFocus autoComplete="off" {...form.register("title")} className={field} />
+        <input type="text" autoFocus readOnly={lent !== ""} autoComplete="off" {...form.register("title")} className={`${field} read-only:bg-ground`} />
+        {lent && <span className="mt-1 block font-normal text-ink-soft">{CUPBOARD.lentHint({ from: lent })}</span>}
       </label>
       <label className="font-bold">
         {CUPBOARD.heading} <span className="font-normal text-quiet">{CUPBOARD.headingHint}</span>
@@ -154,6 +152,18 @@ function Named({ form, headings }: { form: UseFormReturn<Fields>; headings: stri
         </datalist>
       </label>
     </div>
+  );
+}
+
+/** What is in it. */
+function Inside({ kind, form, groupId, file, onFile }: { kind: Item["kind"]; form: UseFormReturn<Fields>; groupId: number; file: File | null; onFile: (file: File | null) => void }) {
+  if (kind === "page") return <RichField label={CUPBOARD.words} name="html" control={form.control} may pageIn={groupId} />;
+  if (kind === "file") return <NewerFile file={file} onFile={onFile} />;
+  return (
+    <label className="font-bold">
+      {CUPBOARD.address}
+      <input type="url" autoComplete="off" {...form.register("link")} className="mt-1 block min-h-9 w-full rounded-md border border-control bg-paper px-3 font-normal" />
+    </label>
   );
 }
 
@@ -170,13 +180,13 @@ function NewerFile({ file, onFile }: { file: File | null; onFile: (file: File | 
 
 /** To whom it is shown. */
 function WhoSees({ form, groupId, periods }: { form: UseFormReturn<Fields>; groupId: number; periods: Schema["Named"][] }) {
-  const [who, chosen] = useWatch({ control: form.control, name: ["who", "periods"] });
+  const who = useWatch({ control: form.control, name: "who" });
+  const groups = useQuery(cupboardQuery(groupId)).data?.groups ?? [];
   const ways = [
     ["now", CUPBOARD.seeNow],
     ["from", CUPBOARD.seeFrom],
     ["staff", CUPBOARD.seeStaff],
   ] as const;
-  const toggle = (id: number) => form.setValue("periods", chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   return (
     <div className="flex flex-wrap gap-x-10 gap-y-3">
       <fieldset>
@@ -189,19 +199,33 @@ function WhoSees({ form, groupId, periods }: { form: UseFormReturn<Fields>; grou
         ))}
         {who === "from" && <FormDate control={form.control} name="opens" label={CUPBOARD.from} row loadOf={groupId} />}
       </fieldset>
-      {who !== "staff" && periods.length > 1 && (
+      {who !== "staff" && (periods.length > 1 || groups.length > 0) && (
         <fieldset>
           <legend className="font-bold">
             {CUPBOARD.onlyPeriods} <span className="font-normal text-quiet">{CUPBOARD.allPeriods}</span>
           </legend>
-          {periods.map((one) => (
-            <label key={one.id} className="flex min-h-8 items-center gap-2">
-              <input type="checkbox" className="size-4 accent-ink" checked={chosen.includes(one.id)} onChange={() => toggle(one.id)} />
-              {one.title}
-            </label>
-          ))}
+          <div className="flex max-h-48 flex-wrap gap-x-6 overflow-y-auto">
+            <Some form={form} name="periods" of={periods} />
+            <Some form={form} name="groups" of={groups} />
+          </div>
         </fieldset>
       )}
+    </div>
+  );
+}
+
+/** Some periods or groups, ticked. */
+function Some({ form, name, of }: { form: UseFormReturn<Fields>; name: "periods" | "groups"; of: Schema["Named"][] }) {
+  const chosen = useWatch({ control: form.control, name });
+  const toggle = (id: number) => form.setValue(name, chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
+  return (
+    <div>
+      {of.map((one) => (
+        <label key={one.id} className="flex min-h-8 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" checked={chosen.includes(one.id)} onChange={() => toggle(one.id)} />
+          {one.title}
+        </label>
+      ))}
     </div>
   );
 }

@@ -58,7 +58,7 @@ export function ItemList({ cupboard, group, headings }: Props) {
             {(heading || under.length > 1) && <h3 className="px-4 pt-3 pb-1 text-sm break-words text-ink-soft">{heading || CUPBOARD.unsorted}</h3>}
             <ul>
               {items.map((one) => (
-                <Line key={one.id} item={one} periods={cupboard.periods} student={student} />
+                <Line key={one.id} item={one} periods={cupboard.periods} groups={cupboard.groups} student={student} />
               ))}
             </ul>
           </section>
@@ -77,7 +77,7 @@ export function kindOf(item: Item): { word: string; Icon: LucideIcon } {
   return { word: words[kind] ?? CUPBOARD.kinds.file, Icon: ICONS[kind] ?? FileText };
 }
 
-function Line({ item, periods, student }: { item: Item; periods: Schema["Named"][]; student: boolean }) {
+function Line({ item, periods, groups, student }: { item: Item; periods: Schema["Named"][]; groups: Schema["Named"][]; student: boolean }) {
   const { word, Icon } = kindOf(item);
   return (
     <li className="border-b border-line">
@@ -85,7 +85,7 @@ function Line({ item, periods, student }: { item: Item; periods: Schema["Named"]
         <Icon aria-hidden size={18} className="mt-0.5 shrink-0 text-ink-soft" />
         <span className="min-w-0">
           <span className="block font-semibold break-words">{item.title}</span>
-          <span className="block text-sm break-words text-quiet">{[word, item.size ? sizeWords(item.size) : "", ...(student ? mine(item) : seen(item, periods))].filter(Boolean).join(" · ")}</span>
+          <span className="block text-sm break-words text-quiet">{[word, item.size ? sizeWords(item.size) : "", ...(student ? mine(item) : seen(item, periods, groups))].filter(Boolean).join(" · ")}</span>
         </span>
       </button>
     </li>
@@ -98,9 +98,10 @@ function mine(item: Item): string[] {
 }
 
 /** Who is shown it, and how many have it. */
-export function seen(item: Item, periods: Schema["Named"][]): string[] {
-  const names = periods.filter((one) => item.periods.includes(one.id)).map((one) => one.title);
+export function seen(item: Item, periods: Schema["Named"][], groups: Schema["Named"][]): string[] {
+  const names = [...periods.filter((one) => item.periods.includes(one.id)), ...groups.filter((one) => item.groups.includes(one.id))].map((one) => one.title);
   return [
+    item.lent_from ? CUPBOARD.lentFrom({ from: item.lent_from }) : "",
     item.staff_only ? CUPBOARD.staffOnly : "",
     !item.staff_only && item.waits && item.opens ? CUPBOARD.opensOn({ day: day(item.opens) }) : "",
     !item.staff_only && names.length > 0 ? CUPBOARD.forPeriods({ periods: names.join(", ") }) : "",

@@ -27,15 +27,16 @@ interface Props {
   group: Group;
   keeps: boolean;
   periods: Schema["Named"][];
+  groups: Schema["Named"][];
   headings: string[];
 }
 
-export function ItemView({ line, group, keeps, periods, headings }: Props) {
+export function ItemView({ line, group, keeps, periods, groups, headings }: Props) {
   const found = useQuery(itemQuery(group.id, line.id));
   const student = !may(group, "see_copies");
   useRead(group.id, line, student);
   const { word } = kindOf(line);
-  const facts = [line.heading, word, ...(student ? [] : seen(line, periods))].filter(Boolean).join(" · ");
+  const facts = [line.heading, word, ...(student ? [] : seen(line, periods, groups))].filter(Boolean).join(" · ");
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <button type="button" onClick={() => setDrawer({ item: null })} className={`flex shrink-0 items-center gap-2 border-b border-line px-4 text-left font-semibold text-in ${student ? "min-h-11" : "min-h-9"}`}>

@@ -13,7 +13,7 @@ export function useOpenFrom(groupId: number) {
     const path = { params: { path: { item_id } } };
     const show = async (shown: { opens: string | null; staff_only: boolean }) => {
       const now = await data(client.GET("/api/cupboard/{item_id}", path));
-      const body = { title: now.title, heading: now.heading, html: now.html, link: now.link, periods: now.periods, version: now.version, ...shown };
+      const body = { title: now.title, heading: now.heading, html: now.html, link: now.link, periods: now.periods, groups: now.groups, version: now.version, ...shown };
       await data(client.PUT("/api/cupboard/{item_id}", { ...path, body }));
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
       return now;

@@ -62,7 +62,15 @@ export const CUPBOARD = catalogue("cupboard", {
   seeFrom: "students, from a day on",
   seeStaff: "staff only, until it is shown or given out",
   from: "From",
-  onlyPeriods: "Only these periods",
+  lend: "Lend to other classes",
+  lendTitle: message<{ title: string }>("Lend “{title}”"),
+  lendHint: "It lies in the cupboard of these classes too and follows what you change here. Who sees it there is said there.",
+  lendTo: "Classes of mine",
+  lendNow: "Lend it to these",
+  lentNow: message<{ count: number }>("{count, plural, =0 {It is lent to no class of yours.} one {It is lent to # class.} other {It is lent to # classes.}}"),
+  lentFrom: message<{ from: string }>("lent from {from}"),
+  lentHint: message<{ from: string }>("It is lent from {from}: what is in it is changed there."),
+  onlyPeriods: "Only these periods and groups",
   allPeriods: "none chosen: all",
   renews: "Copies that nobody has begun are exchanged, beside begun ones the newer is put, and students are told.",
   save: "Save",
@@ -72,7 +80,13 @@ export const CUPBOARD = catalogue("cupboard", {
   saved: message<{ title: string }>("“{title}” is saved."),
 });
 
+/** How far those have come who got a copy, in their order. */
+export const FAR = ["not_opened", "opened", "begun", "handed_in", "taken_out"] as const;
+
 export const GIVING = catalogue("cupboard.giving", {
+  onRail: message<{ title: string; far: string }>("{title}, given out: {far}"),
+  isToCome: "to come",
+  moreGiven: message<{ count: number }>("{count, plural, one {# more given out} other {# more given out}} this week"),
   title: message<{ title: string }>("Give out “{title}”"),
   into: "Into the pocket",
   choose: "Choose a pocket",

@@ -37,6 +37,8 @@ const ASKS = catalogue("laid.asks", {
   page: "page",
   rowsAWeek: message<{ count: number }>("{count, plural, one {# row} other {# rows}} a week"),
   nothing: "nothing wanted",
+  together: message<{ what: string; who: string }>("{what} · {who}"),
+  who: { group: "in groups", period: "by period", class: "whole class" },
   withReflection: message<{ what: string }>("{what} · reflection"),
 });
 
@@ -47,7 +49,8 @@ type Asked = Schema["PocketSettings"] & { laid?: boolean };
 export function asksFor(pocket: Asked): string {
   // What a unit's pockets ask for stands at their pattern.
   if (pocket.laid) return "";
-  return pocket.each_question ? ASKS.eachQuestion : asks(pocket);
+  const asked = pocket.each_question ? ASKS.eachQuestion : asks(pocket);
+  return pocket.shared ? ASKS.together({ what: asked, who: ASKS.who[pocket.shared] }) : asked;
 }
 
 function asks(pocket: Asked): string {

@@ -2,6 +2,7 @@
 import { CircleDashed, Lock, Pencil, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Schema } from "../api/client";
+import { PutInBy } from "../ui/people/PutInBy";
 import { useNarrow } from "../ui/useNarrow";
 import { fileAddress } from "../viewer/files";
 import { heading, words } from "./cells";
@@ -60,7 +61,8 @@ function Table({ log, editing = null, form, onEdit, onRemove, remark }: Props) {
                   <td className="py-1 pr-1 text-right whitespace-nowrap">
                     <RowState row={row} />
                     {remark?.(row)}
-                    {actions && !row.locked && <Acts row={row} onEdit={onEdit} onRemove={onRemove} />}
+                    <PutInBy by={row.by} />
+                    {actions && !row.locked && !row.by && <Acts row={row} onEdit={onEdit} onRemove={onRemove} />}
                   </td>
                 </tr>
               ),
@@ -96,9 +98,10 @@ function Cards({ log, editing = null, form, onEdit, onRemove, remark }: Props) {
                       ))}
                   </dl>
                   <RowState row={row} />
+                  <PutInBy by={row.by} />
                   {remark?.(row)}
                 </div>
-                {actions && !row.locked && <Acts row={row} onEdit={onEdit} onRemove={onRemove} />}
+                {actions && !row.locked && !row.by && <Acts row={row} onEdit={onEdit} onRemove={onRemove} />}
               </div>
             )}
           </li>

@@ -4,7 +4,7 @@ import { Lock, LockOpen } from "lucide-react";
 import { lazy, Suspense, useLayoutEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
-import { gridQuery, templateQuery } from "../api/queries";
+import { gridQuery, ownPagesQuery, templateQuery } from "../api/queries";
 import { patiently } from "../api/patiently";
 import { may, useGroup, useGroupId } from "../api/session";
 import { Thumbnail } from "../viewer/Artefact";
@@ -14,6 +14,7 @@ import { isTyped, useLetterKeys } from "../ui/keys";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Select } from "../ui/Select";
 import { Failed, Waiting } from "../ui/Waiting";
+import { onceEach } from "../ui/people/onceEach";
 import { listed } from "../ui/words";
 import { LOOKING, ROWS, TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
@@ -30,6 +31,7 @@ export function LookView() {
   const { pocket } = useParams();
   const template = useQuery({ ...templateQuery(groupId), enabled: !pocket });
   const first = template.data?.sections.flatMap((one) => (one.repeats ? [] : one.pockets)).find((one) => !one.retired)?.id;
+  if (pocket === "own") return <OwnPages groupId={groupId} />;
   const id = pocket ? Number(pocket) : first;
   if (!pocket && template.isPending) return <Waiting />;
   if (id === undefined) {
@@ -68,6 +70,51 @@ function Grid({ groupId, pocketId }: { groupId: number; pocketId: number }) {
 
 type Seen = Schema["PocketGrid"];
 
+/** The pockets to look into, and what students made by themselves. */
+function pocketOptions(pockets: Schema["Named"][]) {
+  return [...pockets.map((one) => ({ value: String(one.id), shown: one.title })), { value: "own", shown: LOOKING.ownPages }];
+}
+
+/** The pages that students made by themselves. */
+function OwnPages({ groupId }: { groupId: number }) {
+  const navigate = useNavigate();
+  const found = useQuery(ownPagesQuery(groupId));
+  if (found.isPending) return <Waiting />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  const { pages, pockets } = found.data;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+      <header className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <h1 className="text-xl">{LOOKING.title}</h1>
+        <Select label={LOOKING.pocket} value="own" options={pocketOptions(pockets)} onChange={(id) => void navigate(`/g/${groupId}/look/${id}`)} />
+        <Step to={pages[0] ? pageAddress(groupId, pages[0]) : null} />
+      </header>
+      {pages.length === 0 && <p className="text-base text-ink-soft">{LOOKING.noOwnPage}</p>}
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(11rem,1fr))] gap-2.5">
+        {pages.map((one) => (
+          <li key={one.page.id}>
+            <Link to={pageAddress(groupId, one)} className="flex h-full flex-col rounded-lg border border-edge bg-paper p-2 hover:border-control">
+              <span className="flex items-center gap-1.5">
+                <PegPicture picture={one.picture} tint={one.tint} size={18} />
+                <span className="truncate font-semibold" title={listed(one)}>
+                  {listed(one)}
+                </span>
+              </span>
+              <span className="mt-1 block font-bold break-words">{one.page.title}</span>
+              <span className="line-clamp-3 flex-1 text-sm break-words text-ink-soft">{one.text}</span>
+              <span className="figures mt-1 block text-sm text-quiet">{`${COUNTED.words({ count: one.words })} · ${moment(one.last_work)}`}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function pageAddress(groupId: number, one: Schema["OwnPageOfStudent"]): string {
+  return `/g/${groupId}/portfolio/${one.portfolio}/page/${one.page.id}`;
+}
+
 /** Changes of the address, in its place: null takes a key away. */
 function useChange() {
   const [, setSearch] = useSearchParams();
@@ -101,8 +148,8 @@ function Everybody({ grid, groupId }: { grid: Seen; groupId: number }) {
       <Head grid={grid} groupId={groupId} shown={shown} />
       {students.length === 0 ? <p>{LOOKING.noStudent}</p> : <Chips students={students} only={only} onOnly={(one) => change({ only: one === "all" ? null : one })} />}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(8.6rem,1fr))] gap-2.5">
-        {shown.map((one) => (
-          <Card key={one.id} student={one} kind={grid.kind} to={`/g/${groupId}/portfolio/${one.portfolio}/${grid.pocket.id}`} />
+        {onceEach(shown).map((one) => (
+          <Card key={one.id} student={one} mates={students.filter((other) => one.together && other !== one && other.together === one.together)} kind={grid.kind} to={`/g/${groupId}/portfolio/${one.portfolio}/${grid.pocket.id}`} />
         ))}
       </ul>
     </>
@@ -123,7 +170,7 @@ function Head({ grid, groupId, rows = false, shown }: { grid: Seen; groupId: num
       <Select
         label={LOOKING.pocket}
         value={String(grid.pocket.id)}
-        options={grid.pockets.map((one) => ({ value: String(one.id), shown: one.title }))}
+        options={pocketOptions(grid.pockets)}
         onChange={(id) => void navigate(`/g/${groupId}/look/${id}${byWork ? "?order=work" : ""}`)}
       />
       {grid.kind === "log" && (
@@ -182,20 +229,9 @@ function Chips({ students, only, onOnly }: { students: Student[]; only: Only; on
 /** Work stops for those who are shown, or goes on; stepping through them, those who have begun first. */
 function Acts({ pocket, shown, groupId, isLog }: { pocket: Schema["Named"]; shown: Student[]; groupId: number; isLog: boolean }) {
   const group = useGroup();
-  const navigate = useNavigate();
-  const letters = useLetterKeys();
   const [asking, setAsking] = useState(false);
   const first = shown.find((one) => one.begun) ?? shown[0];
   const to = first ? `/g/${groupId}/portfolio/${first.portfolio}/${pocket.id}` : null;
-  useLayoutEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (!letters || event.key !== "n" || isTyped(event) || !to) return;
-      event.preventDefault();
-      void navigate(to);
-    };
-    document.addEventListener("keydown", press);
-    return () => document.removeEventListener("keydown", press);
-  }, [letters, navigate, to]);
   if (!to) return null;
   const locked = shown.every((one) => one.locked);
   const Icon = locked ? LockOpen : Lock;
@@ -206,15 +242,34 @@ function Acts({ pocket, shown, groupId, isLog }: { pocket: Schema["Named"]; show
           {locked ? LOOKING.goOn({ count: shown.length }) : LOOKING.stop({ count: shown.length })}
         </Button>
       )}
-      <Link to={to} aria-keyshortcuts="n" className="inline-flex min-h-9 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep">
-        {LOOKING.step}
-      </Link>
+      <Step to={to} />
       {asking && (
         <Suspense>
           <LockDialog what={{ pocket, students: shown.map((one) => one.id) }} groupId={groupId} locked={locked} onClose={() => setAsking(false)} />
         </Suspense>
       )}
     </span>
+  );
+}
+
+/** The first of those that are stepped through, by a press or its key. */
+function Step({ to }: { to: string | null }) {
+  const navigate = useNavigate();
+  const letters = useLetterKeys();
+  useLayoutEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (!letters || event.key !== "n" || isTyped(event) || !to) return;
+      event.preventDefault();
+      void navigate(to);
+    };
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
+  }, [letters, navigate, to]);
+  if (!to) return null;
+  return (
+    <Link to={to} aria-keyshortcuts="n" className="inline-flex min-h-9 items-center gap-2 rounded-md bg-copper px-3 font-semibold text-paper hover:bg-copper-deep">
+      {LOOKING.step}
+    </Link>
   );
 }
 
@@ -230,7 +285,17 @@ function amount(student: Student, kind: string): string {
   return units ? `${units} · ${what}` : what;
 }
 
-function Card({ student, kind, to }: { student: Student; kind: string; to: string }) {
+/** With whom it is filled. */
+function Mates({ mates: [first, ...rest] }: { mates: Student[] }) {
+  if (!first) return null;
+  return (
+    <span className="block truncate text-sm text-ink-soft" title={[first, ...rest].map(listed).join(" · ")}>
+      {LOOKING.withOthers({ count: rest.length + 1, name: listed(first) })}
+    </span>
+  );
+}
+
+function Card({ student, mates, kind, to }: { student: Student; mates: Student[]; kind: string; to: string }) {
   const share = student.wanted > 0 ? Math.min(student.met / student.wanted, 1) : 0;
   return (
     <li>
@@ -252,6 +317,7 @@ function Card({ student, kind, to }: { student: Student; kind: string; to: strin
               {listed(student)}
             </span>
           </span>
+          <Mates mates={mates} />
           <span className="figures block text-sm break-words text-ink-soft">{amount(student, kind)}</span>
           <span className="block text-sm text-quiet">{[student.locked ? LOOKING.is.locked : "", student.last_work ? moment(student.last_work) : ""].filter(Boolean).join(" · ") || "\u00a0"}</span>
         </span>

@@ -16,6 +16,9 @@ export const LOOKING = catalogue("looking.looking", {
   step: "Step through",
   noPocket: "There is no pocket in this class yet",
   noPocketHint: "Lay one out in the template, and everybody's shows here.",
+  ownPages: "Pages of their own",
+  noOwnPage: "Nobody has made a page of their own yet.",
+  withOthers: message<{ count: number; name: string }>("with {count, plural, one {{name}} other {{name} and others}}"),
   noStudent: "There is nobody in this class yet.",
 });
 

@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Scale } from "lucide-react";
 import { useState } from "react";
 import { client, data } from "../api/client";
+import { hold } from "../api/hold";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { useSay } from "../ui/Toasts";
@@ -89,11 +90,11 @@ function useKeeping(groupId: number, sheet: Sheet, typed: Typed, onKept: () => v
   // That of when the weighing began, or of what was told since: news that come by themselves are nothing one has seen.
   const [version, setVersion] = useState(sheet.version);
   const put = (rule: Rule, seen: number) => data(client.PUT("/api/groups/{group_id}/sheet", { params: { path: { group_id: groupId } }, body: { ...rule, version: seen } }));
-  const show = (now: Sheet) => queries.setQueryData(sheetQuery(groupId).queryKey, now);
+  const show = (now: Sheet) => hold(queries, sheetQuery(groupId).queryKey, now);
   const back = useMutation({
     mutationFn: ({ rule, version }: { rule: Rule; version: number }) => put(rule, version),
-    onSuccess: (now) => {
-      show(now);
+    onSuccess: async (now) => {
+      await show(now);
       say(SHEET.back);
     },
     onError: (error) => {
@@ -102,9 +103,9 @@ function useKeeping(groupId: number, sheet: Sheet, typed: Typed, onKept: () => v
   });
   const change = useMutation({
     mutationFn: async (tried: Typed) => put(ruleOf(tried), version),
-    onSuccess: (now) => {
+    onSuccess: async (now) => {
       const before = ruleOf(typedOf(sheet));
-      show(now);
+      await show(now);
       say(SHEET.kept, () => back.mutate({ rule: before, version: now.version }));
       onKept();
     },

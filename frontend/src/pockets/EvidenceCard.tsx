@@ -10,6 +10,7 @@ import { usePersonId, useSession } from "../api/session";
 import { OpenArtefact, Thumbnail } from "../viewer/Artefact";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
+import { PutInBy } from "../ui/people/PutInBy";
 import { Reflection } from "../ui/reading/Reflection";
 import { useSay } from "../ui/Toasts";
 import { Comments } from "./Comments";
@@ -65,6 +66,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
         <div className="flex items-start justify-between gap-2">
           <div className="min-w-0">
             <Title artefact={artefact} may={mine} groupId={groupId} />
+            <PutInBy by={evidence.by} />
             {evidence.copy_of && <p className="text-sm text-quiet">{TEXTS.copyOf({ title: evidence.copy_of })}</p>}
             {isNew && <p className="text-sm font-semibold text-copper">{TEXTS.newSinceYouLooked}</p>}
             <OpenArtefact artefact={artefact} />
@@ -95,7 +97,7 @@ export function EvidenceCard({ evidence, pocket, groupId, portfolio, mine, befor
         ) : (
           <div>
             <Reflection text={evidence.text} />
-            {evidence.version > 0 && <HistoryButton kind="evidence" id={id} groupId={groupId} may={false} />}
+            {evidence.version > 0 && !evidence.by && <HistoryButton kind="evidence" id={id} groupId={groupId} may={false} />}
           </div>
         )}
         <Comments comments={pocket.comments.filter((one) => one.evidence === id)} groupId={groupId} portfolio={portfolio} about={{ evidence: id }} />

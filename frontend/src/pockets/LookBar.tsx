@@ -5,11 +5,12 @@ import { lazy, Suspense, useLayoutEffect, useMemo, useRef, useState } from "reac
 import { Link, useNavigate } from "react-router";
 import type { Schema } from "../api/client";
 import { patiently } from "../api/patiently";
-import { gridQuery, portfoliosQuery } from "../api/queries";
+import { gridQuery, ownPagesQuery, portfoliosQuery } from "../api/queries";
 import { may, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
 import { isTyped, useLetterKeys } from "../ui/keys";
+import { onceEach } from "../ui/people/onceEach";
 import { listed } from "../ui/words";
 import { LOOKING } from "./texts";
 
@@ -19,18 +20,19 @@ interface Props {
   groupId: number;
   portfolio: Schema["PortfolioShape"];
   pocket: string | null;
+  /** The page of the student's own that is open. */
+  page: string | null;
   since: string | null;
   only: boolean;
   onOnly: (only: boolean) => void;
 }
 
-export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Props) {
+export function LookBar({ groupId, portfolio, pocket, page, since, only, onOnly }: Props) {
   const navigate = useNavigate();
   const member = useGroup() !== null;
-  const { all, known } = useOthers(groupId, member, pocket);
-  const at = all.findIndex((one) => one.portfolio === portfolio.id);
+  const { all, known, at } = useOthers(groupId, member, { portfolio: portfolio.id, pocket, page });
   const to = (place: number) => (at >= 0 ? all[place] : undefined);
-  const address = (one: Other | undefined) => (one ? `/g/${groupId}/portfolio/${one.portfolio}${pocket ? `/${pocket}` : ""}` : null);
+  const address = (one: Other | undefined) => (one ? `/g/${groupId}/portfolio/${one.portfolio}${one.part}` : null);
   const [before, after] = [address(to(at - 1)), address(to(at + 1))];
   // A key pressed right after opening waits until it is known who is next.
   const waiting = useRef("");
@@ -67,12 +69,7 @@ export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Pro
       {member && (
         <span className="ml-auto flex flex-wrap gap-2">
           <LockButton groupId={groupId} portfolio={portfolio} pocket={pocket} />
-          {pocket && (
-            <Link to={`/g/${groupId}/look/${pocket}`} className={step}>
-              <LayoutGrid aria-hidden size={16} />
-              {LOOKING.grid}
-            </Link>
-          )}
+          <TheClass groupId={groupId} pocket={page === null ? pocket : "own"} className={step} />
           {before && (
             <Link to={before} className={step} aria-keyshortcuts="b" title={`${listed(all[at - 1] ?? portfolio.student)} (b)`}>
               <ChevronLeft aria-hidden size={16} />
@@ -91,15 +88,45 @@ export function LookBar({ groupId, portfolio, pocket, since, only, onOnly }: Pro
   );
 }
 
-type Other = Pick<Schema["PortfolioLine"], "portfolio" | "family_name" | "given_name" | "family_first">;
+/** To everybody's of what is open. */
+function TheClass({ groupId, pocket, className }: { groupId: number; pocket: string | null; className: string }) {
+  if (!pocket) return null;
+  return (
+    <Link to={`/g/${groupId}/look/${pocket}`} className={className}>
+      <LayoutGrid aria-hidden size={16} />
+      {LOOKING.grid}
+    </Link>
+  );
+}
 
-/** Whose portfolios there are to step through: by name; on a pocket those who have not begun with it come last. */
-function useOthers(groupId: number, member: boolean, pocket: string | null): { all: Other[]; known: boolean } {
-  const lines = useQuery({ ...portfoliosQuery(groupId), enabled: member && !pocket });
+type Other = Pick<Schema["PortfolioLine"], "portfolio" | "family_name" | "given_name" | "family_first"> & { part: string };
+
+interface Open {
+  portfolio: number;
+  pocket: string | null;
+  page: string | null;
+}
+
+/** Whose work there is to step through: by name; on a pocket those who have not begun with it come last, and what many fill together comes once; on a page of a student's own the pages of all. */
+function useOthers(groupId: number, member: boolean, { portfolio, pocket, page }: Open): { all: Other[]; known: boolean; at: number } {
+  const lines = useQuery({ ...portfoliosQuery(groupId), enabled: member && !pocket && !page });
   const grid = useQuery({ ...gridQuery(groupId, Number(pocket)), enabled: member && pocket !== null });
-  const begun = useMemo(() => grid.data && [...grid.data.students.filter((one) => one.begun), ...grid.data.students.filter((one) => !one.begun)], [grid.data]);
-  const all = pocket ? begun : lines.data;
-  return { all: all ?? [], known: all !== undefined };
+  const pages = useQuery({ ...ownPagesQuery(groupId), enabled: member && page !== null });
+  return useMemo(() => {
+    if (page !== null) {
+      const all = (pages.data?.pages ?? []).map((one) => ({ ...one, part: `/page/${one.page.id}` }));
+      return { all, known: pages.data !== undefined, at: all.findIndex((one) => String(one.page.id) === page) };
+    }
+    if (pocket === null) {
+      const all = (lines.data ?? []).map((one) => ({ ...one, part: "" }));
+      return { all, known: lines.data !== undefined, at: all.findIndex((one) => one.portfolio === portfolio) };
+    }
+    const students = grid.data?.students ?? [];
+    const open = students.find((one) => one.portfolio === portfolio);
+    const once = onceEach(students);
+    const all = [...once.filter((one) => one.begun), ...once.filter((one) => !one.begun)].map((one) => ({ ...one, part: `/${pocket}` }));
+    return { all, known: grid.data !== undefined, at: all.findIndex((one) => one.portfolio === portfolio || (one.together !== "" && one.together === open?.together)) };
+  }, [grid.data, lines.data, page, pages.data, pocket, portfolio]);
 }
 
 /** Locks the open pocket of this student, or opens it. */

@@ -1,10 +1,12 @@
 /** One of a student's own pages: its title and its text. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
-import { useMemo, useState } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
+import type { ComponentProps } from "react";
 import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
+import { patiently } from "../api/patiently";
 import { Problem } from "../api/problem";
 import { pageQuery } from "../api/queries";
 import { usePersonId, useSession } from "../api/session";
@@ -19,6 +21,8 @@ import { HistoryButton } from "../writing/HistoryButton";
 import { RichWriting } from "../writing/RichWriting";
 import { saverOf } from "../writing/saving";
 import { TEXTS } from "./texts";
+
+const SharedPage = lazy(() => patiently(() => import("../sharing/SharedPage")).then((view) => ({ default: view.SharedPage })));
 
 interface Props {
   groupId: number;
@@ -40,8 +44,6 @@ function Opened({ page, groupId, portfolio, mine, base, leaving }: { page: Schem
   const queries = useQueryClient();
   const navigate = useNavigate();
   const say = useSay();
-  const person = usePersonId();
-  const { text_limit: limit } = useSession();
   const [title, setTitle] = useState(page.title);
   const [problem, setProblem] = useState<Problem | null>(null);
   const path = { params: { path: { page_id: page.id } } };
@@ -79,9 +81,8 @@ function Opened({ page, groupId, portfolio, mine, base, leaving }: { page: Schem
     await fresh();
     say(TEXTS.titleWasTakenOut({ title: page.title }), () => void data(client.POST("/api/pages/{page_id}/restore", path)).finally(fresh));
   };
-  const history = page.version > 0 && <HistoryButton kind="page" id={page.id} groupId={groupId} may={mine} />;
   return (
-    <article className="mx-auto flex w-full max-w-3xl flex-col gap-4 p-6 max-sm:p-4">
+    <article className={`mx-auto flex w-full flex-col gap-4 p-6 max-sm:p-4 ${page.together ? "max-w-5xl" : "max-w-3xl"}`}>
       <div className="flex items-start gap-2">
         {mine ? (
           <h1 className="min-w-0 flex-1">
@@ -105,22 +106,46 @@ function Opened({ page, groupId, portfolio, mine, base, leaving }: { page: Schem
         )}
       </div>
       {problem && <Notice title={problem.title} fix={problem.fix} />}
-      <div className="rounded-lg border border-edge bg-paper p-4">
-        {mine ? (
-          <RichWriting name={`loose/${page.id}`} person={person} label={TEXTS.pageText} server={{ text: page.html || richOf(page.text), version: page.version }} writable length={{ measure: "", least: 1, most: null }} limit={limit} groupId={groupId} portfolio={portfolio} save={save} tools={history} />
-        ) : (
-          <div>
-            {page.html ? <RichText html={page.html} className="reading text-base" /> : <Reflection text={page.text} title={page.title} />}
-            <div className="-ml-2 flex flex-wrap">
-              <ReadAloud text={page.text} />
-              {history}
-            </div>
-          </div>
-        )}
-        <div className="mt-3">
-          <Comments comments={page.comments ?? []} groupId={groupId} portfolio={portfolio} about={{ page: page.id }} />
-        </div>
-      </div>
+      <Words page={page} groupId={groupId} portfolio={portfolio} mine={mine} save={save} />
     </article>
+  );
+}
+
+interface WordsProps extends Pick<Props, "groupId" | "portfolio" | "mine"> {
+  page: Schema["PageShape"];
+  save: ComponentProps<typeof RichWriting>["save"];
+}
+
+/** What stands on it, written by the student alone or with others, and what staff say about it. */
+function Words({ page, groupId, portfolio, mine, save }: WordsProps) {
+  const person = usePersonId();
+  const { text_limit: limit } = useSession();
+  const said = <Comments comments={page.comments ?? []} groupId={groupId} portfolio={portfolio} about={{ page: page.id }} />;
+  if (page.together) {
+    return (
+      <>
+        <Suspense fallback={<Waiting />}>
+          <SharedPage groupId={groupId} portfolio={portfolio} of={{ page: page.id }} title={page.title} mine={mine} />
+        </Suspense>
+        {said}
+      </>
+    );
+  }
+  const history = page.version > 0 && <HistoryButton kind="page" id={page.id} groupId={groupId} may={mine} />;
+  return (
+    <div className="rounded-lg border border-edge bg-paper p-4">
+      {mine ? (
+        <RichWriting name={`loose/${page.id}`} person={person} label={TEXTS.pageText} server={{ text: page.html || richOf(page.text), version: page.version }} writable length={{ measure: "", least: 1, most: null }} limit={limit} groupId={groupId} portfolio={portfolio} save={save} tools={history} />
+      ) : (
+        <div>
+          {page.html ? <RichText html={page.html} className="reading text-base" /> : <Reflection text={page.text} title={page.title} />}
+          <div className="-ml-2 flex flex-wrap">
+            <ReadAloud text={page.text} />
+            {history}
+          </div>
+        </div>
+      )}
+      <div className="mt-3">{said}</div>
+    </div>
   );
 }

@@ -1,16 +1,21 @@
 /** A student's own pages, beside the wanted pockets: in the order they like. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { ArrowDown, ArrowUp, FilePlus, FileText } from "lucide-react";
+import { ArrowDown, ArrowUp, FilePlus, FileText, UsersRound } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
 import { NavLink, useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
+import { patiently } from "../api/patiently";
 import { TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
+
+const BeginTogether = lazy(() => patiently(() => import("./BeginTogether")).then((view) => ({ default: view.BeginTogether })));
 
 export function LoosePages({ portfolio, base }: { portfolio: Schema["PortfolioShape"]; base: string }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { pages, mine } = portfolio;
+  const [beginning, setBeginning] = useState(false);
   const fresh = () => queries.invalidateQueries({ queryKey: ["group", portfolio.group.id] });
   const add = useMutation({
     mutationFn: () => data(client.POST("/api/portfolios/{portfolio_id}/pages", { params: { path: { portfolio_id: portfolio.id } }, body: { title: TEXTS.newPage } })),
@@ -29,16 +34,19 @@ export function LoosePages({ portfolio, base }: { portfolio: Schema["PortfolioSh
     <nav aria-label={TEXTS.ownPages} className="pb-6">
       <h2 className="px-4 pt-5 pb-1 text-base">{TEXTS.ownPages}</h2>
       <ul>
-        {pages.map((page, at) => (
+        {pages.map((page, at) => {
+          const PageIcon = page.together ? UsersRound : FileText;
+          return (
           <li key={page.id} className="flex items-center border-b border-line">
             <NavLink
               to={`${base}/page/${page.id}`}
               className={({ isActive }) => `flex min-h-14 min-w-0 flex-1 items-center gap-3 border-l-4 py-2 pl-3 ${isActive ? "border-copper bg-today" : "border-transparent hover:bg-ground"}`}
             >
-              <FileText aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" />
+              <PageIcon aria-hidden size={22} className="mx-0.5 shrink-0 text-ink-soft" />
               <span className="min-w-0">
                 <span className="block font-semibold break-words">{page.title}</span>
-                <span className="text-quiet">{page.words > 0 ? COUNTED.words({ count: page.words }) : TEXTS.emptyPage}</span>
+                <span className="text-quiet">{page.words > 0 ? COUNTED.words({ count: page.words }) : TEXTS.emptyPage}
+                  {page.together && ` · ${TEXTS.together}`}</span>
               </span>
             </NavLink>
             {mine && pages.length > 1 && (
@@ -52,8 +60,20 @@ export function LoosePages({ portfolio, base }: { portfolio: Schema["PortfolioSh
               </>
             )}
           </li>
-        ))}
+          );
+        })}
       </ul>
+      {portfolio.begins_together && (
+        <button type="button" onClick={() => setBeginning(true)} className="flex min-h-11 items-center gap-2 px-4 text-base font-semibold text-in hover:underline">
+          <UsersRound aria-hidden size={18} />
+          {TEXTS.addTogether}
+        </button>
+      )}
+      {beginning && (
+        <Suspense fallback={null}>
+          <BeginTogether portfolio={portfolio} base={base} onClose={() => setBeginning(false)} />
+        </Suspense>
+      )}
       {mine && (
         <button type="button" disabled={add.isPending} onClick={() => add.mutate()} className="flex min-h-11 items-center gap-2 px-4 text-base font-semibold text-in hover:underline">
           <FilePlus aria-hidden size={18} />

@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { localDay, moment } from "../ui/dates";
 import { DateField } from "../ui/days/DateField";
 import { isDay } from "../ui/days/parseDay";
+import { PutInBy } from "../ui/people/PutInBy";
 import { Reflection } from "../ui/reading/Reflection";
 import { RichText } from "../ui/reading/RichText";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -110,6 +111,7 @@ function Evidence({ one, prompt }: { one: Pocket["evidence"][number]; prompt: st
   return (
     <div className="flex flex-col gap-2">
       {artefact && <Artefact artefact={artefact} />}
+      <PutInBy by={one.by} />
       {artefact ? one.text && <Reflection text={one.text} title={prompt || undefined} /> : one.html ? <RichText html={one.html} /> : <p className="break-words whitespace-pre-wrap">{one.text}</p>}
     </div>
   );

@@ -30,6 +30,8 @@ import { useUploads } from "../taking-in/uploads";
 
 const SharedPage = lazy(() => patiently(() => import("../sharing/SharedPage")).then((view) => ({ default: view.SharedPage })));
 
+const OFTEN = 4000;
+
 interface Props {
   groupId: number;
   portfolio: number;
@@ -40,7 +42,11 @@ interface Props {
 }
 
 export function PocketPage({ groupId, portfolio, pocketId, mine, since }: Props) {
-  const pocket = useQuery(pocketQuery(groupId, portfolio, pocketId));
+  const pocket = useQuery({
+    ...pocketQuery(groupId, portfolio, pocketId),
+    // What the others put in comes by itself.
+    refetchInterval: ({ state }) => (state.data?.shared && state.data.kind !== "page" ? OFTEN : false),
+  });
   if (pocket.isPending) return <Waiting />;
   if (pocket.isError) return <Failed error={pocket.error} again={() => void pocket.refetch()} />;
   return <Opened pocket={pocket.data} groupId={groupId} portfolio={portfolio} mine={mine} since={since} />;
@@ -79,6 +85,7 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
       <Head pocket={pocket} asked={asked} />
       <GivenFiles files={pocket.files.filter((one) => one.role === "directions" || !mine)} />
       {pocket.opens && <p className="text-base">{TEXTS.thisPocketOpensOnOpens({ opens: day(pocket.opens) })}</p>}
+      {pocket.shared && pocket.kind !== "page" && <p className="text-base">{mine ? TEXTS.togetherThings : TEXTS.togetherThingsStaff}</p>}
       <Chips chips={pocket.chips} page={pocket.shared ? (pocket.own_part ? TEXTS.yourPart : TEXTS.togetherText) : undefined} />
       {mine && (pocket.excused || pocket.spoken) && <p className="text-base">{pocket.excused ? TEXTS.excused : TEXTS.spoken}</p>}
       {!waits && bars}
@@ -86,10 +93,10 @@ function Opened({ pocket, groupId, portfolio, mine, since }: { pocket: Schema["O
       <OnTheWork groupId={groupId} portfolio={portfolio} pocket={pocket.id} mends={mine && mayHandIn} />
       {pocket.log ? (
         <LogPocket pocket={pocket} log={pocket.log} groupId={groupId} portfolio={portfolio} />
-      ) : pocket.shared ? (
+      ) : pocket.shared && pocket.kind === "page" ? (
         <>
           <Suspense fallback={<Waiting />}>
-            <SharedPage portfolio={portfolio} pocket={pocket.id} title={pocket.title} />
+            <SharedPage groupId={groupId} portfolio={portfolio} of={{ pocket: pocket.id }} title={pocket.title} mine={mine} />
           </Suspense>
           <Comments comments={pocket.comments} groupId={groupId} portfolio={portfolio} about={{ pocket: pocket.id }} />
         </>
@@ -126,10 +133,11 @@ function Artefacts({ pocket, groupId, portfolio, mine, since, onFiles }: Artefac
             <EvidenceCard
               key={one.id}
               evidence={one}
-              pocket={pocket}
+              // What somebody else put in is theirs to change.
+              pocket={one.by ? { ...pocket, writable: false } : pocket}
               groupId={groupId}
               portfolio={portfolio}
-              mine={mine}
+              mine={mine && !one.by}
               before={lying[at - 1]?.id ?? null}
               after={lying[at + 1]?.id ?? null}
               since={since}

@@ -45,7 +45,7 @@ export function PocketsView() {
   return (
     // By the room that is left beside the cupboard, not by the window.
     <div className="@container flex min-h-0 flex-1 flex-col">
-      {!portfolio.data.mine && <LookBar groupId={groupId} portfolio={portfolio.data} pocket={pocket ?? null} since={looking.since} only={looking.only} onOnly={looking.setOnly} />}
+      {!portfolio.data.mine && <LookBar groupId={groupId} portfolio={portfolio.data} pocket={pocket ?? null} page={page ?? null} since={looking.since} only={looking.only} onOnly={looking.setOnly} />}
       <div className="flex min-h-0 flex-1">
       <aside className={`w-[300px] print:hidden shrink-0 overflow-y-auto border-r border-line bg-paper @max-3xl:w-full @max-3xl:border-0 ${chosen ? "@max-3xl:hidden" : ""}`}>
         <Cover portfolio={portfolio.data} />

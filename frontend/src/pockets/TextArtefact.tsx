@@ -28,7 +28,7 @@ export function TextArtefact({ artefact, groupId, portfolio, writable, mine }: P
   const text = useQuery({
     queryKey: ["group", groupId, "portfolio", "text", artefact.id],
     queryFn: () => data(client.GET("/api/texts/{artefact_id}", { params: { path: { artefact_id: artefact.id } } })),
-    enabled: mine,
+    enabled: mine && !artefact.passage,
   });
   const save = useMemo(() => {
     const rich = saverOf(`text/${artefact.id}`);
@@ -39,7 +39,7 @@ export function TextArtefact({ artefact, groupId, portfolio, writable, mine }: P
       return saved;
     };
   }, [artefact.id, groupId, queries]);
-  if (!mine) return <RichText html={artefact.html || `<p>${TEXTS.nothingWritten}</p>`} className="reading max-h-96 overflow-y-auto bg-today p-4 text-base" />;
+  if (!mine || artefact.passage) return <RichText html={artefact.html || `<p>${TEXTS.nothingWritten}</p>`} className="reading max-h-96 overflow-y-auto bg-today p-4 text-base" />;
   if (!text.data) return <div className="min-h-44" />;
   return (
     <div className="p-4 pb-0">

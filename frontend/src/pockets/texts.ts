@@ -16,7 +16,10 @@ export const WHOLE = catalogue("pockets.whole", {
 export const TEXTS = catalogue("pockets", {
   together: "together",
   yourPart: "your part",
+  addTogether: "New page with others",
   togetherText: "what you write together",
+  togetherThings: "You fill this together: everybody sees what is here, and each changes only what they put in.",
+  togetherThingsStaff: "It is filled together: everybody sees what is here, and each changes only what they put in.",
   pockets: "Pockets",
   ownPages: "Pages of my own",
   addPage: "New page",

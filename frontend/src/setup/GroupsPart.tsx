@@ -1,9 +1,10 @@
 /** Sets of groups: who is in which, moved by hand, drawn at random, or chosen by the students. */
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dices, Hand, Pencil, Plus, Trash2, X } from "lucide-react";
 import { useState } from "react";
 import type { ReactNode } from "react";
 import { useSearchParams } from "react-router";
+import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
@@ -11,6 +12,7 @@ import { fullDay, shortDay } from "../ui/dates";
 import { Modal } from "../ui/Modal";
 import { Notice } from "../ui/Notice";
 import { PegPicture } from "../ui/people/PegPicture";
+import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { DrawDialog } from "./DrawDialog";
 import { fullName } from "./fullName";
@@ -51,8 +53,30 @@ export function GroupsPart({ groupId }: { groupId: number }) {
         )}
         {may && sets.length > 0 && <NewSet deeds={deeds} onMade={go} />}
       </div>
+      <PagesTogether groupId={groupId} allowed={found.data.pages_together} may={may} />
       {open ? <OneSet key={open.id} groupId={groupId} of={open} all={found.data} deeds={deeds} /> : <NoSet may={may} deeds={deeds} onMade={go} />}
     </section>
+  );
+}
+
+/** Whether students may begin pages with classmates whom they choose. */
+function PagesTogether({ groupId, allowed, may }: { groupId: number; allowed: boolean; may: boolean }) {
+  const queries = useQueryClient();
+  const say = useSay();
+  const set = useMutation({
+    mutationFn: (now: boolean) => data(client.PUT("/api/groups/{group_id}/pages-together", { params: { path: { group_id: groupId } }, body: { allowed: now } })),
+    onSuccess: async (_, now) => {
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      say(now ? GROUPS.pagesAllowed : GROUPS.pagesNotAllowed, () => set.mutate(!now));
+    },
+    onError: (error) => say(error.message),
+  });
+  if (!may && !allowed) return null;
+  return (
+    <label className="flex min-h-9 items-center gap-2 px-5 pt-2">
+      <input type="checkbox" className="size-4 shrink-0 accent-ink" disabled={!may || set.isPending} checked={allowed} onChange={() => set.mutate(!allowed)} />
+      {GROUPS.pagesTogether}
+    </label>
   );
 }
 

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
+import { hold } from "../api/hold";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
@@ -39,8 +40,8 @@ function Form({ rule }: { rule: Rule }) {
   const [floor, setFloor] = useState(String(rule.floor || 50));
   const save = useMutation({
     mutationFn: () => data(client.PUT("/api/late-rule", { body: { per_day: on ? percent(perDay) : null, floor: on ? percent(floor) : 0, version: rule.version } })),
-    onSuccess: (now) => {
-      queries.setQueryData(KEY, now);
+    onSuccess: async (now) => {
+      await hold(queries, KEY, now);
       say(now.per_day === null ? LATE.ended : LATE.saved);
     },
   });

@@ -2,6 +2,9 @@
 import { catalogue, message } from "../language/catalogue";
 
 export const GROUPS = catalogue("setup.groups", {
+  pagesTogether: "Students may begin pages of their own with classmates whom they choose",
+  pagesAllowed: "Students may begin pages with classmates.",
+  pagesNotAllowed: "Students begin no more pages with classmates; those that are there stay.",
   title: "Groups",
   none: "There are no groups yet",
   noneHint: "A set holds groups that are formed together, such as tables, or crews for a project. A student is in one group of each set.",

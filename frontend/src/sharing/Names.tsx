@@ -19,10 +19,16 @@ interface Props {
   people: Writer[];
   /** Who wrote a moment ago. */
   now: number[];
-  onTakeAway: ((place: number, words: string) => void) | null;
+  /** What can be done with a passage. */
+  act: PassageAct | null;
 }
 
-export function Names({ editor, passages, people, now, onTakeAway }: Props) {
+export interface PassageAct {
+  name: string;
+  run: (place: number, words: string) => void;
+}
+
+export function Names({ editor, passages, people, now, act }: Props) {
   const newest = newestOf(passages);
   const tops = useTops(editor, passages);
   if (passages.every((pieces) => writersOf(pieces).length === 0)) return null;
@@ -41,12 +47,17 @@ export function Names({ editor, passages, people, now, onTakeAway }: Props) {
                 <Name key={person} writer={named.get(person)} at={at} now={at === 0 || (now.includes(person) && newest.get(person) === at)} />
               ))}
             </div>
-            {onTakeAway && <Acts names={writers.map(({ person }) => named.get(person)?.name ?? TEXTS.somebody).join(", ")} act={() => onTakeAway(place, editor.state.doc.child(place).textBetween(0, editor.state.doc.child(place).content.size, " ", " "))} />}
+            {act && <Acts name={act.name} names={writers.map(({ person }) => named.get(person)?.name ?? TEXTS.somebody).join(", ")} act={() => act.run(place, wordsAt(editor, place))} />}
           </div>
         );
       })}
     </div>
   );
+}
+
+function wordsAt(editor: Editor, place: number): string {
+  const passage = editor.state.doc.child(place);
+  return passage.textBetween(0, passage.content.size, " ", " ");
 }
 
 const BEGINNING = 40;
@@ -78,15 +89,15 @@ function whenOf(at: number): string {
   return localDay(moment) === today() ? clock(moment) : shortDay(localDay(moment));
 }
 
-function Acts({ names, act }: { names: string; act: () => void }) {
+function Acts({ name, names, act }: { name: string; names: string; act: () => void }) {
   return (
     <Actions
-      face={{ label: TEXTS.passageOf({ names }), className: "pointer-events-auto -mt-1 flex size-7 shrink-0 items-center justify-center rounded-md text-quiet hover:bg-ground hover:text-ink", content: <MoreHorizontal aria-hidden size={16} /> }}
+      face={{ label: TEXTS.passageOf({ names }), className: "pointer-events-auto -mt-1 flex size-7 shrink-0 pointer-coarse:-mt-3 pointer-coarse:size-11 items-center justify-center rounded-md text-quiet hover:bg-ground hover:text-ink", content: <MoreHorizontal aria-hidden size={16} /> }}
       anchor="bottom end"
       className="py-1"
       items={[
         <button key="away" type="button" onClick={act} className="block min-h-9 w-full px-4 py-1.5 text-left data-focus:bg-today">
-          {TEXTS.takeAway}
+          {name}
         </button>,
       ]}
     />

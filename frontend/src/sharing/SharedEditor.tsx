@@ -10,6 +10,7 @@ import { Tool } from "../writing/editor/Tool";
 import { useSay } from "../ui/Toasts";
 import { mark, Whose } from "./marking";
 import { Names } from "./Names";
+import type { PassageAct } from "./Names";
 import type { SharedSession, Shown } from "./session";
 import { TEXTS } from "./texts";
 import { passages, wordsOf } from "./whose";
@@ -25,10 +26,11 @@ interface Props {
   writable: boolean;
   /** Whose words are marked; 0: nobody's. */
   chosen: number;
-  onTakeAway: ((place: number, words: string) => void) | null;
+  /** What can be done with a passage. */
+  act: PassageAct | null;
 }
 
-export default function SharedEditor({ session, shown, label, writable, chosen, onTakeAway }: Props) {
+export default function SharedEditor({ session, shown, label, writable, chosen, act }: Props) {
   const say = useSay();
   const [found, setFound] = useState<Piece[][]>([]);
   const editor = useEditor({
@@ -72,7 +74,7 @@ export default function SharedEditor({ session, shown, label, writable, chosen, 
       {writable && <Bar editor={editor} label={label} />}
       <div className="relative">
         <EditorContent editor={editor} />
-        <Names editor={editor} passages={found} people={shown.people} now={shown.now} onTakeAway={onTakeAway} />
+        <Names editor={editor} passages={found} people={shown.people} now={shown.now} act={act} />
       </div>
     </div>
   );

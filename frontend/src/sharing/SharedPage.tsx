@@ -12,24 +12,33 @@ import { useSay } from "../ui/Toasts";
 import { Failed, Waiting } from "../ui/Waiting";
 import { alsoSave } from "../writing/autosave";
 import { Leading } from "./Leading";
+import type { Passage } from "./PutInto";
 import { SharedSession } from "./session";
 import type { Shown } from "./session";
 import { TEXTS } from "./texts";
 import { WhoWrote } from "./WhoWrote";
 
 const SharedEditor = lazy(() => patiently(() => import("./SharedEditor")));
+const PutInto = lazy(() => patiently(() => import("./PutInto")).then((view) => ({ default: view.PutInto })));
 const Moments = lazy(() => patiently(() => import("./Moments")).then((view) => ({ default: view.Moments })));
 
 interface Props {
+  groupId: number;
   portfolio: number;
-  pocket: number;
+  /** The pocket that it is of, or the page among the student's own. */
+  of: { pocket: number } | { page: number };
   title: string;
+  /** It is this student's own portfolio. */
+  mine: boolean;
 }
 
-export function SharedPage({ portfolio, pocket, title }: Props) {
+export function SharedPage({ groupId, portfolio, of, title, mine }: Props) {
   const opened = useQuery({
-    queryKey: ["shared", portfolio, pocket],
-    queryFn: () => data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/shared", { params: { path: { portfolio_id: portfolio, pocket_id: pocket } } })),
+    queryKey: ["shared", portfolio, of],
+    queryFn: () =>
+      "pocket" in of
+        ? data(client.POST("/api/portfolios/{portfolio_id}/pockets/{pocket_id}/shared", { params: { path: { portfolio_id: portfolio, pocket_id: of.pocket } } }))
+        : data(client.POST("/api/portfolios/{portfolio_id}/pages/{page_id}/shared", { params: { path: { portfolio_id: portfolio, page_id: of.page } } })),
     // Each opening has a writer id of its own: one that is held from before is another tab's, or an earlier page's.
     staleTime: Infinity,
     gcTime: 0,
@@ -37,10 +46,13 @@ export function SharedPage({ portfolio, pocket, title }: Props) {
   });
   if (opened.isPending) return <Waiting />;
   if (opened.isError) return <Failed error={opened.error} again={() => void opened.refetch()} />;
-  return <Opened key={opened.dataUpdatedAt} page={opened.data} title={title} again={() => void opened.refetch()} />;
+  return <Opened key={opened.dataUpdatedAt} page={opened.data} title={title} own={mine ? { groupId, portfolio } : null} again={() => void opened.refetch()} />;
 }
 
-function Opened({ page, title, again }: { page: Schema["OpenedSharedPage"]; title: string; again: () => void }) {
+/** The class and portfolio of a student who has it open. */
+type Own = { groupId: number; portfolio: number } | null;
+
+function Opened({ page, title, own, again }: { page: Schema["OpenedSharedPage"]; title: string; own: Own; again: () => void }) {
   const person = usePersonId();
   const [session] = useState(() => new SharedSession(page, person));
   const shown = useSyncExternalStore(session.subscribe, session.snapshot);
@@ -55,14 +67,16 @@ function Opened({ page, title, again }: { page: Schema["OpenedSharedPage"]; titl
     };
   }, [session]);
   useReopened(page, shown, again);
+  const [passage, setPassage] = useState<Passage | null>(null);
   const takeAway = useTakeAway(page, session);
+  const act = page.may_lead ? { name: TEXTS.takeAway, run: takeAway } : own ? { name: TEXTS.putInto, run: (place: number, words: string) => setPassage({ place, words }) } : null;
   const writable = page.client !== null && shown.closed === "" && shown.at !== "refused";
   return (
     <div className="grid items-start gap-5 @5xl:grid-cols-[minmax(0,1fr)_16rem]">
       <div className="@container flex min-w-0 flex-col gap-2">
         <Above shown={shown} lead={page.may_lead} />
         <Suspense fallback={<Waiting />}>
-          <SharedEditor session={session} shown={shown} label={TEXTS.textLabel({ title })} writable={writable} chosen={chosen} onTakeAway={page.may_lead ? takeAway : null} />
+          <SharedEditor session={session} shown={shown} label={TEXTS.textLabel({ title })} writable={writable} chosen={chosen} act={act} />
         </Suspense>
         <p role="status" className="min-h-6 text-sm text-quiet">
           {stateOf(shown, writable)}
@@ -77,6 +91,11 @@ function Opened({ page, title, again }: { page: Schema["OpenedSharedPage"]; titl
           </Button>
         </div>
       </aside>
+      {passage && own && (
+        <Suspense fallback={null}>
+          <PutInto page={page.id} passage={passage} groupId={own.groupId} portfolio={own.portfolio} onClose={() => setPassage(null)} />
+        </Suspense>
+      )}
       {moments && (
         <Suspense fallback={null}>
           <Moments page={page.id} people={shown.people} lead={page.may_lead} onChanged={session.look} onClose={() => setMoments(false)} />

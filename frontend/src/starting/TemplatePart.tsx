@@ -13,7 +13,7 @@ interface Props {
 }
 
 export function TemplatePart({ form, fields, choices }: Props) {
-  const { sections, handins } = likeOf(fields, choices);
+  const { sections, handins, items } = likeOf(fields, choices);
   return (
     <fieldset className="flex flex-col gap-3 rounded-lg border border-edge p-4">
       <legend className="px-1 text-base font-bold">{TEXTS.template}</legend>
@@ -43,6 +43,12 @@ export function TemplatePart({ form, fields, choices }: Props) {
         <label className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...form.register("handins")} />
           {TEXTS.handins({ count: handins })}
+        </label>
+      )}
+      {items > 0 && (
+        <label className="flex min-h-7 items-center gap-2">
+          <input type="checkbox" className="size-4 accent-ink" {...form.register("cupboard")} />
+          {TEXTS.items({ count: items })}
         </label>
       )}
       {sections.length > 0 && (

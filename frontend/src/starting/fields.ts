@@ -17,6 +17,7 @@ export interface Fields {
   /** ``gallery 3``, ``class 5``, or empty. */
   like: string;
   handins: boolean;
+  cupboard: boolean;
   /** Sections of what it is like that do not come, and other titles of those that do, by key. */
   without: string[];
   titles: Record<string, string>;
@@ -39,6 +40,7 @@ export function emptyFields({ today, term }: Choices): Fields {
     lead: "",
     like: "",
     handins: true,
+    cupboard: true,
     without: [],
     titles: {},
     own: "",
@@ -57,12 +59,12 @@ export interface Section {
   pockets: number;
 }
 
-/** The sections of what the class is like, and how many hand-ins could come along. */
-export function likeOf(fields: Fields, choices: Choices): { sections: Section[]; handins: number } {
+/** The sections of what the class is like, and how many hand-ins and things of the cupboard could come along. */
+export function likeOf(fields: Fields, choices: Choices): { sections: Section[]; handins: number; items: number } {
   const [source, id] = fields.like.split(" ");
-  if (source === "class") return choices.classes.find((one) => one.id === Number(id)) ?? { sections: [], handins: 0 };
+  if (source === "class") return choices.classes.find((one) => one.id === Number(id)) ?? { sections: [], handins: 0, items: 0 };
   const found = choices.gallery.find((one) => one.id === Number(id))?.sections ?? [];
-  return { sections: found.map((one) => ({ ...one, pockets: one.pockets.length })), handins: 0 };
+  return { sections: found.map((one) => ({ ...one, pockets: one.pockets.length })), handins: 0, items: 0 };
 }
 
 /** How the class is laid out, for looking at it. */
@@ -71,7 +73,7 @@ export function lookBody(fields: Fields, choices: Choices): Schema["GroupLook"] 
   const sections = likeOf(fields, choices)
     .sections.filter((one) => !fields.without.includes(one.key))
     .map((one) => ({ key: one.key, title: fields.titles[one.key]?.trim() ?? "" }));
-  const like: Schema["GroupLook"]["like"] = source === "class" || source === "gallery" ? { source, id: Number(id), handins: source === "class" && fields.handins, sections } : null;
+  const like: Schema["GroupLook"]["like"] = source === "class" || source === "gallery" ? { source, id: Number(id), handins: source === "class" && fields.handins, cupboard: source === "class" && fields.cupboard, sections } : null;
   return {
     name: fields.name,
     kind: fields.kind,

@@ -56,6 +56,7 @@ export const TEXTS = catalogue("starting", {
   seenAs: "Seen as",
   as: { student: "student", staff: "staff" },
   nothingYet: "Nothing is laid out yet: choose a template, or write sections of your own.",
+  items: message<{ count: number }>("with {count, plural, one {the thing that lies} other {the # things that lie}} in its cupboard"),
   handinsThen: "Hand-ins",
   due: message<{ title: string; day: string }>("{title} · due {day}"),
   noDue: message<{ title: string }>("{title} · no due date"),

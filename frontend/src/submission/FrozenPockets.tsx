@@ -10,6 +10,7 @@ import { LogSums } from "../log/LogSums";
 import { LogTable } from "../log/LogTable";
 import { ChipList } from "../ui/Chips";
 import { isTyped, useLetterKeys } from "../ui/keys";
+import { PutInBy } from "../ui/people/PutInBy";
 import { Player } from "../ui/reading/Player";
 import { Reflection } from "../ui/reading/Reflection";
 import { RichText } from "../ui/reading/RichText";
@@ -224,6 +225,7 @@ function Seen({ evidence, pocket }: { evidence: Evidence; pocket: number }) {
         </div>
       )}
       <figcaption className="truncate text-quiet">{artefact.title}</figcaption>
+      <PutInBy by={evidence.by} />
     </figure>
   );
 }

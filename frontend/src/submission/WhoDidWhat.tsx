@@ -4,6 +4,7 @@ import { Check } from "lucide-react";
 import { useState } from "react";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
+import { hold } from "../api/hold";
 import { Problem } from "../api/problem";
 import { Button } from "../ui/Button";
 import { Notice } from "../ui/Notice";
@@ -90,7 +91,7 @@ function Own({ path, stored, version, keyOf, handin }: OwnProps) {
     setBusy(true);
     setProblem(null);
     try {
-      queries.setQueryData(keyOf, await data(client.PUT("/api/portfolios/{portfolio_id}/handins/{handin_id}/parts", { ...path, body: { text, version } })));
+      await hold(queries, keyOf, await data(client.PUT("/api/portfolios/{portfolio_id}/handins/{handin_id}/parts", { ...path, body: { text, version } })));
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
     } finally {
@@ -129,7 +130,7 @@ function Confirm({ path, parts, keyOf }: { path: Path; parts: Schema["PartsShape
   const confirm = async () => {
     setProblem(null);
     try {
-      queries.setQueryData(keyOf, await data(client.POST("/api/portfolios/{portfolio_id}/handins/{handin_id}/parts/confirm", { ...path, body: { seal: parts.seal } })));
+      await hold(queries, keyOf, await data(client.POST("/api/portfolios/{portfolio_id}/handins/{handin_id}/parts/confirm", { ...path, body: { seal: parts.seal } })));
     } catch (error) {
       setProblem(error instanceof Problem ? error : null);
       await queries.invalidateQueries({ queryKey: keyOf });

@@ -41,7 +41,7 @@ export function GalleryDialog({ groupId, onClose }: Props) {
   });
   const carry = useMutation({
     mutationFn: (body: Schema["CarryIn"]) => data(client.POST("/api/groups/{group_id}/template/carry-over", { ...path, body })),
-    onSuccess: (made) => done(TEXTS.pocketsCarriedOver({ pockets: made.pockets, handins: made.handins, handinsIs: made.handins > 0 }), made.sections),
+    onSuccess: (made) => done(TEXTS.pocketsCarriedOver({ pockets: made.pockets, handins: made.handins, handinsIs: made.handins > 0, items: made.items, itemsIs: made.items > 0 }), made.sections),
   });
   const error = adopt.error ?? carry.error;
   return (
@@ -139,6 +139,7 @@ function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean
   const classes = useSession().groups.filter((one) => one.id !== groupId && may(one, "see_template"));
   const [source, setSource] = useState(classes[0]?.id ?? 0);
   const [handins, setHandins] = useState(true);
+  const [cupboard, setCupboard] = useState(true);
   const [without, setWithout] = useState<string[]>([]);
   const sections = useQuery(startQuery).data?.classes.find((one) => one.id === source)?.sections ?? [];
   const taken = sections.filter((one) => !without.includes(one.key));
@@ -162,8 +163,12 @@ function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean
         <input type="checkbox" className="size-4 accent-ink" checked={handins} onChange={() => setHandins(!handins)} />
         {TEXTS.itsHandInsTooMoved}
       </label>
+      <label className="flex min-h-7 items-center gap-2">
+        <input type="checkbox" className="size-4 accent-ink" checked={cupboard} onChange={() => setCupboard(!cupboard)} />
+        {TEXTS.itsCupboardToo}
+      </label>
       <Wanted sections={sections.map((one) => ({ ...one, pockets: COUNTED.pockets({ count: one.pockets }) }))} without={without} onWithout={setWithout} />
-      <Button look="main" className="min-h-9 self-start" disabled={busy || (sections.length > 0 && taken.length === 0)} onClick={() => onCarry({ source, handins, sections: without.length > 0 ? taken.map(({ key }) => ({ key, title: "" })) : null })}>
+      <Button look="main" className="min-h-9 self-start" disabled={busy || (sections.length > 0 && taken.length === 0)} onClick={() => onCarry({ source, handins, cupboard, sections: without.length > 0 ? taken.map(({ key }) => ({ key, title: "" })) : null })}>
         {TEXTS.carryOver}
       </Button>
     </div>

@@ -167,7 +167,7 @@ function Kinds({ value, may, onChange }: { value: Kind; may: boolean; onChange: 
   );
 }
 
-/** Who fills a page together, and whether each one's own part of it counts. */
+/** Who fills a pocket together, and whether each one's own part of it counts. */
 function Together({ fields, register, sets }: { fields: Fields; register: UseFormRegister<Fields>; sets: string[] }) {
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
@@ -195,10 +195,10 @@ function Together({ fields, register, sets }: { fields: Fields; register: UseFor
       {fields.shared && (
         <label className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...register("ownPart")} />
-          {TEXTS.ownPartCounts}
+          {fields.kind === "page" ? TEXTS.ownPartCounts : TEXTS.ownThingsCount}
         </label>
       )}
-      {fields.shared && <p className="w-full text-ink-soft">{TEXTS.togetherMeans}</p>}
+      {fields.shared && <p className="w-full text-ink-soft">{fields.kind === "page" ? TEXTS.togetherMeans : TEXTS.togetherThingsMean}</p>}
     </div>
   );
 }
@@ -250,7 +250,7 @@ function Wanted({ fields, register, sets }: { fields: Fields; register: UseFormR
           <span className="text-quiet">{TEXTS.noneChosenAny}</span>
         </div>
       )}
-      {fields.kind === "page" && <Together fields={fields} register={register} sets={sets} />}
+      <Together fields={fields} register={register} sets={sets} />
       {text && !together && (
         <label className="flex min-h-7 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" {...register("spoken")} />

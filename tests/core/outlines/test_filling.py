@@ -141,3 +141,22 @@ class Portfolio(SimpleTestCase):
         self.assertFalse(has_work(PocketKind.PAGE, (Piece(Counts(5, 1), unchanged=True),)))
         self.assertFalse(has_work(PocketKind.PAGE, (Piece(),)))
         self.assertTrue(has_work(PocketKind.PAGE, (Piece(Counts(5, 1)),)))
+
+
+class Theirs(SimpleTestCase):
+    """What others put into a pocket that is filled together, where each one's own counts (decided by the product)."""
+
+    mine = Piece(Counts(5, 2), "mine")
+    other = Piece(Counts(5, 2), "theirs", theirs=True)
+
+    def test_it_is_no_work_of_this_student_and_fills_nothing(self) -> None:
+        wanted = Wanted(PocketKind.EVIDENCE, artefacts=2, reflection_on_each=True)
+        self.assertEqual(filled(wanted, (self.other, self.mine)), (2, 4))
+        self.assertEqual([one.done for one in chips(wanted, (self.other, self.mine))], [1, 1, 0])
+        self.assertFalse(has_work(PocketKind.EVIDENCE, (self.other,)))
+        self.assertTrue(has_work(PocketKind.EVIDENCE, (self.other, self.mine)))
+
+    def test_rows_of_others_too(self) -> None:
+        row, other = Piece(Counts(1)), Piece(Counts(1), theirs=True)
+        self.assertEqual(filled(Wanted(PocketKind.LOG, rows=2), (row, other, other)), (1, 2))
+        self.assertFalse(has_work(PocketKind.LOG, (other,)))

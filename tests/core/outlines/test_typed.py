@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from coatpeg.core.errors import Invalid
-from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.outlines.filling import PocketKind, Shared
 from coatpeg.core.outlines.plan import PocketPlan
 from coatpeg.core.outlines.typed.headings import read_columns
 from coatpeg.core.outlines.typed.outline import MOST_LINES, Outline, read_outline
@@ -74,6 +74,20 @@ class Wishes(TestCase):
         before = read_pocket("Essay: page", FIRST)
         self.assertEqual(read_pocket("Another", before).kind, PocketKind.PAGE)
         self.assertEqual(read_pocket("Another: 2 photos", before).kind, PocketKind.EVIDENCE)
+
+    def test_who_fills_it_together(self) -> None:
+        for words, company, own in (
+            ("page, together in groups", (Shared.GROUP, ""), False),
+            ("page, shared by each group of Crews, each their own", (Shared.GROUP, "Crews"), True),
+            ("2 photos, together by the whole class", (Shared.CLASS, ""), False),
+            ("page, each period together", (Shared.PERIOD, ""), False),
+            ("page, the class", (Shared.NOBODY, ""), False),
+        ):
+            plan = read_pocket(f"Cue script: {words}", FIRST)
+            self.assertEqual((plan.company, plan.own_part), (company, own), words)
+        log = read_pocket("Props log: prop, cost in pence, together in groups", FIRST)
+        self.assertEqual((log.kind, log.shared, len(log.log.columns)), (PocketKind.LOG, Shared.GROUP, 2))
+        self.assertIn("the class", read_pocket("Cue script: page, the class", FIRST).directions)
 
 
 class Headings(TestCase):

@@ -3,7 +3,9 @@
 Decided here: the name ends at the first colon (or dash with a space on both sides) that something follows; what follows
 is read part by part, and what is no wish becomes the pocket's directions, so that nothing is lost. A question is a part
 of the name ("Q1: What does a seed need?"). Where nothing is said of a kind, it is that of the pocket before, a log
-only where the name says so too. "About 100 words" is from a tenth fewer to a tenth more (common practice).
+only where the name says so too. "Together" needs who fills it (groups, a set of them by its name, a period, the class);
+"each their own" says that what is asked is asked of each one's own part of it. "About 100 words" is from a tenth fewer
+to a tenth more (common practice).
 """
 
 from __future__ import annotations
@@ -12,7 +14,7 @@ import html
 import re
 from dataclasses import dataclass, field, replace
 
-from coatpeg.core.outlines.filling import PocketKind
+from coatpeg.core.outlines.filling import Company, PocketKind, Shared
 from coatpeg.core.outlines.plan import PocketPlan
 from coatpeg.core.outlines.typed.headings import read_columns, split_headings
 from coatpeg.core.portfolios.log_columns import Column, ColumnType, LogPlan
@@ -52,6 +54,14 @@ _PAGE = re.compile(r"^(?:(?:a|an|one|short|written)\s+)*(?:page|text|essay|lette
 _OPTIONAL = re.compile(r"^(?:optional|not counted|does not count|extra|if you like|voluntary)$", re.IGNORECASE)
 _EACH = re.compile(r"^(?:for |one )?(?:each|every|per) question$", re.IGNORECASE)
 _SPOKEN = re.compile(r"^(?:(?:may be|can be|or) )?(?:spoken|said|recorded)(?: instead)?$", re.IGNORECASE)
+_TOGETHER = re.compile(
+    r"^(?:filled |shared |written )?(?:together )?(?:by|in|as|with|per|for)?\s*(?:(?:a|the|each|every|all|whole)\s+)*"
+    r"(?P<who>class|periods?|groups?)(?:\s+(?:of|in)\s+(?P<set>.+?))?(?:\s+(?P<after>together))?$",
+    re.IGNORECASE,
+)
+_OWN_PART = re.compile(
+    r"^(?:each|everyone|everybody)(?: one)?(?:'s|\u2019s| has| with)?(?: their| an?)? own(?: part)?$", re.I
+)
 _APART = re.compile(r"\s*[,;+\u00b7]\s*")
 _AND = re.compile(r"\s+(?:and|with|plus)\s+", re.IGNORECASE)
 
@@ -74,6 +84,8 @@ class _Said:
     counts: bool = True
     each_question: bool = False
     spoken: bool = False
+    company: Company | None = None
+    own_part: bool = False
     rest: list[str] = field(default_factory=list)
 
     @property
@@ -116,7 +128,7 @@ def _log(name: str, rest: str, before: PocketPlan) -> PocketPlan:
         if not _take_row(part, said) and not _take_small(part, said):
             headings.append(part)
     columns = read_columns("; ".join(headings)) or before.log.columns or ENTRY
-    return PocketPlan(
+    plan = PocketPlan(
         name,
         PocketKind.LOG,
         rows=0 if said.each_week else said.rows,
@@ -125,6 +137,7 @@ def _log(name: str, rest: str, before: PocketPlan) -> PocketPlan:
         each_question=said.each_question,
         log=LogPlan(columns),
     )
+    return _together(plan, said)
 
 
 def _read(rest: str) -> _Said:
@@ -135,7 +148,8 @@ def _read(rest: str) -> _Said:
             said.rest.append(part.strip())
     # A sentence that merely has a comma or a number in it is told as it was written, not in pieces.
     if said.rest and not said.wishes:
-        return _Said(rest=[rest.strip()], counts=said.counts, each_question=said.each_question, spoken=said.spoken)
+        small = ("counts", "each_question", "spoken", "company", "own_part")
+        return _Said(rest=[rest.strip()], **{name: getattr(said, name) for name in small})
     return said
 
 
@@ -177,11 +191,29 @@ def _take(part: str, said: _Said) -> bool:
 
 
 def _take_small(part: str, said: _Said) -> bool:
-    for words, name in ((_OPTIONAL, "counts"), (_EACH, "each_question"), (_SPOKEN, "spoken")):
+    simple = ((_OPTIONAL, "counts"), (_EACH, "each_question"), (_SPOKEN, "spoken"), (_OWN_PART, "own_part"))
+    for words, name in simple:
         if words.match(part):
             setattr(said, name, name != "counts")
             return True
-    return False
+    return _take_company(part, said)
+
+
+def _take_company(part: str, said: _Said) -> bool:
+    """Who fills it together, where a part says so by that word."""
+    found = _TOGETHER.match(part)
+    if found is None or not re.search(r"\b(?:together|shared)\b", part, re.IGNORECASE):
+        return False
+    shared = {"c": Shared.CLASS, "p": Shared.PERIOD, "g": Shared.GROUP}[found.group("who")[0].lower()]
+    said.company = Company(shared, (found.group("set") or "") if shared is Shared.GROUP else "")
+    return True
+
+
+def _together(plan: PocketPlan, said: _Said) -> PocketPlan:
+    """The same, filled by those who are said to."""
+    if said.company is None:
+        return plan
+    return replace(plan, shared=said.company.shared, group_set=said.company.group_set, own_part=said.own_part)
 
 
 def _take_row(part: str, said: _Said) -> bool:
@@ -231,6 +263,7 @@ def _plan(name: str, said: _Said, before: PocketPlan) -> PocketPlan:
         spoken=said.spoken,
         length=said.length,
     )
+    plan = _together(plan, said)
     if plan.kind is PocketKind.PAGE:
         return plan
     if plan.kind is PocketKind.LINKS:

@@ -6,4 +6,5 @@ export const WRITTEN = catalogue("people.written", {
   familyFirstHint: "as in Nguyễn Thị Minh Khai",
   familyFirstIn: message<{ name: string }>("{name}: family name first"),
   order: "order of the name:",
+  from: message<{ name: string }>("from {name}"),
 });
