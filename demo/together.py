@@ -48,8 +48,8 @@ PARTS = (
 )
 READ_ONLY = 7
 FOUND = (
-    ("soil", "a harbour at dusk", "The light comes from low down, so the lamps stand on the floor."),
-    ("seed", "a lantern with a handle", "It swings when it is carried. We can borrow one from the kitchen."),
+    ("recipe", "what is cooked on stage", "The steam has to be real, so it is a soup. The lamp stands behind the pot."),
+    ("seed", "plants for the window", "They are green all year, and the garden class lends them to us."),
 )
 NEEDED: tuple[dict[str, str], ...] = (
     {"prop": "Lantern", "from": "The kitchen lends it", "pence": "0"},

@@ -41,7 +41,7 @@ function GivenTag({ given, groupId, ...rest }: { given: Given; groupId: number }
   const far = given.waits_for ? GIVING.isToCome : FAR.filter((one) => given[one] > 0).map((one) => GIVING.count({ what: CUPBOARD.progress[one], count: given[one] })).join(" · ");
   const words = GIVING.onRail({ title: given.item.title, far });
   return (
-    <Link {...rest} to={`/g/${groupId}/handins?given=${given.id}`} aria-label={words} title={words} className="flex min-h-6 items-center gap-1 rounded-md border border-dashed border-edge bg-paper px-1.5 text-left text-xs leading-4 hover:border-control">
+    <Link {...rest} to={`/g/${groupId}/hand-ins?given=${given.id}`} aria-label={words} title={words} className="flex min-h-6 items-center gap-1 rounded-md border border-dashed border-edge bg-paper px-1.5 text-left text-xs leading-4 hover:border-control">
       <CopyCheck aria-hidden size={12} className="shrink-0 text-ink-soft" />
       <span className="truncate">{given.item.title}</span>
     </Link>

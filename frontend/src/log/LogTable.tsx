@@ -58,7 +58,7 @@ function Table({ log, editing = null, form, onEdit, onRemove, remark }: Props) {
                       <Cell column={one} row={row} log={log} />
                     </td>
                   ))}
-                  <td className="py-1 pr-1 text-right whitespace-nowrap">
+                  <td className={`py-1 text-right whitespace-nowrap ${row.by ? "pr-3" : "pr-1"}`}>
                     <RowState row={row} />
                     {remark?.(row)}
                     <PutInBy by={row.by} />
