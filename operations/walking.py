@@ -78,6 +78,7 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
             f"{base}/setup/staff",
             f"{base}/setup/calendar",
             f"{base}/look/{pockets[0]['id']}",
+            f"{base}/look/own",
             *(f"{base}/look/{one['id']}?rows=1" for one in pockets if one["kind"] == "log"),
             f"{base}/shows",
             f"{base}/portfolio/{shown[0]['id']}/{pockets[0]['id']}",
@@ -100,6 +101,11 @@ def walkers(page: Page, address: str) -> Iterator[Walker]:
             f"/g/{own['id']}/feedback",
             f"/g/{own['id']}/shows",
         ],
+    )
+    crew = told("ines", "/session")["groups"][0]
+    shared = [one for one in told("ines", f"/portfolios/{crew['portfolio']}")["pockets"] if one["together"]]
+    yield Walker(
+        "ines", [f"/g/{crew['id']}/portfolio/{crew['portfolio']}/{one['id']}" for one in _of_each_kind(shared)]
     )
     caseload = next(one for one in told("lindqvist", "/session")["groups"] if one["kind"] == "caseload")
     yield Walker("lindqvist", [f"/g/{caseload['id']}/caseload"])

@@ -39,6 +39,7 @@ class NoticeLine(Shape):
         "copy_renewed",
         "given_out",
         "page_together",
+        "group_to_choose",
         "handed_in",
         "handed_in_for",
         "handin_moved",

@@ -1,17 +1,22 @@
-"""What this room tells: a list that came through the roster folder and waits; requests for students, and their end."""
+"""What this room tells: a list that came through the roster folder and waits; requests for students, and their
+end; to students that they may choose their group.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
+from django.db.models import Q
 from django.utils import timezone
 
 from coatpeg.core.policy import Role
 from coatpeg.notices.kinds import Kind, Line, register
 from coatpeg.notices.models import Notice
 from coatpeg.people.access import leads_of
+from coatpeg.people.calendars import school_calendar
 from coatpeg.people.directory import staff_of
-from coatpeg.people.models import JoinRequest, Person, RosterDrop
+from coatpeg.people.models import Enrolment, GroupSet, JoinRequest, Person, RosterDrop
+from coatpeg.portfolios.models import Portfolio
 from coatpeg.setup.roster.join_requests import entry_of, to_decide
 
 
@@ -53,8 +58,33 @@ def _settled(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
     return {named[one.pk].pk: Line(entry_of(one).listed, f"/g/{one.group_id}/setup/list") for one in rows}
 
 
+def _choosing(notice: Notice) -> list[int]:
+    """The students of the class, as long as the groups of the set are chosen."""
+    assert notice.group_id is not None
+    today = school_calendar().local_day(notice.tell_at)
+    if not GroupSet.objects.filter(pk=notice.data["set"], chosen_until__gte=today).exists():
+        return []
+    there = Enrolment.objects.filter(group_id=notice.group_id, first__lte=today, portfolio__isnull=False)
+    return sorted(there.filter(Q(last=None) | Q(last__gte=today)).values_list("person_id", flat=True))
+
+
+def _to_choose(notices: Sequence[Notice], person_id: int) -> Mapping[int, Line]:
+    """Sets whose groups are still chosen, leading to the student's pockets: two queries."""
+    today = school_calendar().local_day(timezone.now())
+    named = {one.data["set"]: one for one in notices}
+    sets = dict(GroupSet.objects.filter(pk__in=named, chosen_until__gte=today).values_list("pk", "name"))
+    rows = Portfolio.objects.filter(enrolment__person_id=person_id)
+    mine = dict(rows.values_list("enrolment__group_id", "pk"))
+    return {
+        one.pk: Line(sets[pk], f"/g/{one.group_id}/portfolio/{mine[one.group_id]}")
+        for pk, one in named.items()
+        if pk in sets and one.group_id in mine
+    }
+
+
 def register_all() -> None:
     """Say what these notices are called and lead to."""
     register("list_arrived", Kind(_setters, _waiting, "a class list has come and waits for you"))
     register("join_requested", Kind(_may_settle, _to_settle, "a class asks for a student whom you know"))
+    register("group_to_choose", Kind(_choosing, _to_choose, "you may choose your group"))
     register("join_settled", Kind(_whoever_asked, _settled, "your request for this student was answered"))

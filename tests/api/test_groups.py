@@ -18,6 +18,7 @@ from coatpeg.portfolios.models import Portfolio
 from coatpeg.setup.groups.choosing import choose
 from tests.api.case import ApiCase
 from tests.api.test_races import at_once
+from tests.background import run_waiting
 from tests.builders import NOW, TODAY, klass
 from tests.devices import Device
 
@@ -266,6 +267,16 @@ class Chosen(GroupsCase):
         self.assertEqual(self.inside(), {"Lights": [1], "Sound": [0, 2]})
         self.choose(1, None)
         self.assertEqual(self.inside()["Lights"], [])
+
+    def test_they_are_told_once_as_long_as_they_may_choose(self) -> None:
+        self.until(TODAY, 3)
+        run_waiting()
+        told = self.ok(self.person(0), "GET", "/notices")["lines"]
+        self.assertEqual([one["what"] for one in told], ["group_to_choose"])
+        self.assertTrue(told[0]["path"].endswith(f"/portfolio/{self.students[0].pk}"))
+        self.assertEqual(self.ok(self.plot.lead, "GET", "/notices")["lines"], [])
+        self.until(None, None)
+        self.assertEqual(self.ok(self.person(0), "GET", "/notices")["lines"], [])
 
     def test_students_see_who_is_where_as_they_see_each_other(self) -> None:
         self.choose(0, self.lights)

@@ -7,13 +7,18 @@ from datetime import timedelta
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from django.core.files.base import ContentFile
 from playwright.sync_api import Locator, Page, expect
 
 from coatpeg.core.cupboard.items import ItemKind
+from coatpeg.core.policy import Role
 from coatpeg.cupboard import giving, keeping
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem
+from coatpeg.outlines.models import PocketFile
+from coatpeg.people.models import StaffRole
 from coatpeg.portfolios.models import Evidence, StandingHold
 from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.builders import klass
 
 
 class Cupboard(BrowserCase):
@@ -84,6 +89,78 @@ class Cupboard(BrowserCase):
         page.keyboard.press("Escape")
         expect(drawer).to_have_count(0)
         expect(page.get_by_role("button", name="Cupboard")).to_be_focused()
+
+    def test_an_item_is_lent_to_another_class_and_changed_where_it_comes_from(self) -> None:
+        self.item()
+        nine = klass("9 Forge", "marsh", today=self.today)
+        StaffRole.objects.create(group=nine.group, person=self.eight.lead, role=Role.CO_TEACHER.value)
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        page.get_by_role("button", name="Cupboard").click()
+        drawer = self.drawer(page)
+        drawer.get_by_role("button", name=re.compile("^Kitchen safety check")).click()
+        drawer.get_by_role("button", name="Lend to other classes").click()
+        dialog = page.get_by_role("dialog", name="Lend “Kitchen safety check”")
+        expect(dialog.get_by_label("9 Forge")).to_be_focused()
+        self.no_violation(page)
+        page.keyboard.press("Space")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("It is lent to 1 class.")).to_be_visible()
+        there = self.page(nine.lead, f"/g/{nine.group.pk}/pegs")
+        there.get_by_role("button", name="Cupboard").click()
+        lent = self.drawer(there)
+        lent.get_by_role("button", name=re.compile("^Kitchen safety check")).click()
+        expect(lent.get_by_text(re.compile("lent from 8 Plot"))).to_be_visible()
+        expect(lent.get_by_role("button", name="Lend to other classes")).to_have_count(0)
+        lent.get_by_role("button", name="Change", exact=True).click()
+        form = there.get_by_role("dialog", name="Change “Kitchen safety check”")
+        expect(form.get_by_text(re.compile("what is in it is changed there"))).to_be_visible()
+        expect(form.get_by_role("textbox", name="What stands on it")).to_have_count(0)
+        form.get_by_label("staff only, until it is shown or given out").check()
+        self.no_violation(there)
+        form.get_by_role("button", name="Save").click()
+        expect(there.get_by_text("“Kitchen safety check” is saved.")).to_be_visible()
+        page.get_by_role("button", name="Undo").last.click()
+        expect(page.get_by_text("It is lent to no class of yours.")).to_be_visible()
+
+    def test_an_item_is_laid_with_a_pocket_of_the_template_by_dragging_and_by_a_press(self) -> None:
+        self.item()
+        sheet = keeping.put_file_in(
+            self.eight.lead, self.eight.group.pk, ContentFile(b"Bowline."), "knots.txt", self.now
+        )
+        page = self.page(self.eight.lead, f"{self.base}/template?pocket={self.card.pk}")
+        directions = page.get_by_role("textbox", name="Directions students see")
+        expect(directions).to_be_visible()
+        page.get_by_role("button", name="Cupboard").click()
+        drawer = self.drawer(page)
+        line = drawer.get_by_role("button", name=re.compile("^Kitchen safety check"))
+        self.drag(page, line, directions)
+        expect(directions).to_contain_text("I wash my hands …")
+        expect(page.get_by_text("“Kitchen safety check” stands in “Recipe card” now.")).to_be_visible()
+        page.get_by_role("button", name="Undo").last.click()
+        expect(directions).not_to_contain_text("I wash my hands …")
+        drawer.get_by_role("button", name=re.compile("^knots.txt")).click()
+        drawer.get_by_role("button", name="Lay it with “Recipe card”").click()
+        expect(page.get_by_text("“knots.txt” is given with “Recipe card”.")).to_be_visible()
+        given = page.get_by_role("region", name="Given with the directions")
+        expect(given.get_by_role("link", name="knots.txt")).to_be_visible()
+        self.no_violation(page)
+        made = PocketFile.objects.get(pocket=self.card)
+        self.assertEqual((made.stored_id, made.role), (sheet.stored_id, "directions"), "the very bytes, kept once")
+
+    def test_what_was_given_out_hangs_on_the_rail_and_leads_to_its_line(self) -> None:
+        item = self.item()
+        whole = giving.Audience()
+        given = giving.give(self.eight.lead, item.pk, self.card.pk, whole, "rail", self.now)
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        tag = page.get_by_role("link", name=re.compile("^Kitchen safety check, given out"))
+        expect(tag).to_be_visible()
+        self.no_violation(page)
+        tag.click()
+        expect(page).to_have_url(re.compile(f"hand-ins.given={given.pk}$"))
+        line = (
+            page.get_by_role("listitem").filter(has_text="Kitchen safety check").filter(has=page.get_by_role("button"))
+        )
+        expect(line).to_be_focused()
 
     def test_a_copy_by_touch_is_the_students_own_and_can_be_put_back(self) -> None:
         self.item()

@@ -46,6 +46,7 @@ class EveryWindow(BrowserCase):
             f"{base}/setup/groups",
             f"{base}/setup/staff",
             f"{base}/look/{self.card.pk}",
+            f"{base}/look/own",
             f"{book}/{self.card.pk}",
             "/classes",
             "/start",

@@ -125,6 +125,7 @@ def own_pages_of_class(person: Person, group_id: int, now: datetime) -> dict[str
             "words": one.words,
             "text": one.text[:FIRST_WORDS],
             "last_work": one.changed_at,
+            "together": f"page {one.together}" if one.together is not None else "",
         }
         for one in rows.select_related("portfolio").order_by("position", "pk")
         if one.portfolio.enrolment_id in faces

@@ -48,6 +48,8 @@ class OwnPageOfStudent(Face):
     words: int
     text: str
     last_work: datetime
+    together: str
+    """The same word for all who fill it together; empty where it is one student's."""
 
 
 class OwnPagesOfClass(Shape):

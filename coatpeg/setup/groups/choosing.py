@@ -1,7 +1,8 @@
 """Students choose their group themselves: staff say until when and how many fit into one.
 
 Decided here: whoever chose changes their mind until the last day; a group that is full is full, the students being
-let in one after the other; staff move students past the limit as they see fit.
+let in one after the other; staff move students past the limit as they see fit. Students are told when they may choose,
+not of each later day that is set.
 """
 
 from __future__ import annotations
@@ -11,6 +12,7 @@ from datetime import date, datetime
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import deed
+from coatpeg.notices.putting import put
 from coatpeg.people.access import follower
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.groups import change_places
@@ -35,7 +37,10 @@ def open_choice(person: Person, set_id: int, until: date | None, most: int | Non
         locked_group(of.group_id)
         if until is not None and not WorkingGroup.objects.filter(of=of).exists():
             raise Refused("There is no group to choose.", where=of.name, fix="Make the groups first.")
+        before = GroupSet.objects.get(pk=of.pk).chosen_until
         GroupSet.objects.filter(pk=of.pk).update(chosen_until=until, most=most if until else of.most)
+        if until is not None and (before is None or before < today):
+            put(doing, "group_to_choose", of.group_id, set=of.pk)
         doing.record("groups_changed", of.group_id, set=of.pk)
 
 

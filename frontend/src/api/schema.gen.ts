@@ -11187,7 +11187,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "accepted" | "annotated" | "answered" | "class_noted" | "commented" | "copy_renewed" | "given_out" | "page_together" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
+            what: "accepted" | "annotated" | "answered" | "class_noted" | "commented" | "copy_renewed" | "given_out" | "page_together" | "group_to_choose" | "handed_in" | "handed_in_for" | "handin_moved" | "handin_set" | "join_requested" | "join_settled" | "list_arrived" | "mail_bounced" | "own_due_set" | "pages_missing" | "picture_unreadable" | "receipt" | "reminded" | "sent_back" | "show_page_opened";
         };
         /**
          * NoveltyShape
@@ -11659,6 +11659,8 @@ export interface components {
             text: string;
             /** Tint */
             tint: number;
+            /** Together */
+            together: string;
             /** Words */
             words: number;
         };

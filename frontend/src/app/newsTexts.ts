@@ -10,6 +10,7 @@ export const NEWS = catalogue("app.news", {
     commented: "has a comment",
     annotated: "has more comments on the work",
     class_noted: "has a note to the class",
+    group_to_choose: "has groups to choose from: say which is yours",
     page_together: "is a page that a classmate has begun with you",
     given_out: "is for you: your teacher has put a copy into your pocket",
     copy_renewed: "is newer now, in your pocket",

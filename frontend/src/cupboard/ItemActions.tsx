@@ -10,6 +10,7 @@ import type { Group } from "../api/session";
 import { Button } from "../ui/Button";
 import { useSay } from "../ui/Toasts";
 import { CopyLines } from "./CopyLines";
+import { useItemPlace } from "./places";
 import { copiesQuery } from "./queries";
 import type { OpenedItem } from "./queries";
 import { setDrawer } from "./store";
@@ -40,6 +41,7 @@ export function ItemActions({ item, group, keeps, periods, headings }: Props) {
               {CUPBOARD.giveOut}
             </Button>
           )}
+          <LayWith item={item.id} />
           {item.staff_only && <Button onClick={() => act.setShown(true)}>{CUPBOARD.show}</Button>}
           <Button onClick={() => setOpen("change")}>{CUPBOARD.change}</Button>
           {item.lendable.length > 0 && <Button onClick={() => setOpen("lend")}>{CUPBOARD.lend}</Button>}
@@ -61,6 +63,12 @@ export function ItemActions({ item, group, keeps, periods, headings }: Props) {
       </Suspense>
     </>
   );
+}
+
+/** It is laid where the view beside the cupboard offers a place. */
+function LayWith({ item }: { item: number }) {
+  const place = useItemPlace();
+  return place && <Button onClick={() => place.lay(item)}>{CUPBOARD.layWith({ pocket: place.name })}</Button>;
 }
 
 /** Showing, hiding, taking out, fetching back: each says so and can be undone. */

@@ -62,6 +62,7 @@ export const CUPBOARD = catalogue("cupboard", {
   seeFrom: "students, from a day on",
   seeStaff: "staff only, until it is shown or given out",
   from: "From",
+  layWith: message<{ pocket: string }>("Lay it with “{pocket}”"),
   lend: "Lend to other classes",
   lendTitle: message<{ title: string }>("Lend “{title}”"),
   lendHint: "It lies in the cupboard of these classes too and follows what you change here. Who sees it there is said there.",

@@ -87,11 +87,13 @@ function OwnPages({ groupId }: { groupId: number }) {
       <header className="flex flex-wrap items-center gap-x-6 gap-y-2">
         <h1 className="text-xl">{LOOKING.title}</h1>
         <Select label={LOOKING.pocket} value="own" options={pocketOptions(pockets)} onChange={(id) => void navigate(`/g/${groupId}/look/${id}`)} />
-        <Step to={pages[0] ? pageAddress(groupId, pages[0]) : null} />
+        <span className="ml-auto">
+          <Step to={pages[0] ? pageAddress(groupId, pages[0]) : null} />
+        </span>
       </header>
       {pages.length === 0 && <p className="text-base text-ink-soft">{LOOKING.noOwnPage}</p>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(11rem,1fr))] gap-2.5">
-        {pages.map((one) => (
+        {onceEach(pages).map((one) => (
           <li key={one.page.id}>
             <Link to={pageAddress(groupId, one)} className="flex h-full flex-col rounded-lg border border-edge bg-paper p-2 hover:border-control">
               <span className="flex items-center gap-1.5">
@@ -100,6 +102,7 @@ function OwnPages({ groupId }: { groupId: number }) {
                   {listed(one)}
                 </span>
               </span>
+              <Mates mates={pages.filter((other) => one.together && other !== one && other.together === one.together)} />
               <span className="mt-1 block font-bold break-words">{one.page.title}</span>
               <span className="line-clamp-3 flex-1 text-sm break-words text-ink-soft">{one.text}</span>
               <span className="figures mt-1 block text-sm text-quiet">{`${COUNTED.words({ count: one.words })} · ${moment(one.last_work)}`}</span>
@@ -286,11 +289,12 @@ function amount(student: Student, kind: string): string {
 }
 
 /** With whom it is filled. */
-function Mates({ mates: [first, ...rest] }: { mates: Student[] }) {
-  if (!first) return null;
+function Mates({ mates }: { mates: { family_name: string; given_name: string; family_first?: boolean }[] }) {
+  if (mates.length === 0) return null;
+  const names = mates.map(listed).join(" · ");
   return (
-    <span className="block truncate text-sm text-ink-soft" title={[first, ...rest].map(listed).join(" · ")}>
-      {LOOKING.withOthers({ count: rest.length + 1, name: listed(first) })}
+    <span className="line-clamp-2 text-sm break-words text-ink-soft" title={names}>
+      {LOOKING.withOthers({ names })}
     </span>
   );
 }

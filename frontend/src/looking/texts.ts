@@ -18,7 +18,7 @@ export const LOOKING = catalogue("looking.looking", {
   noPocketHint: "Lay one out in the template, and everybody's shows here.",
   ownPages: "Pages of their own",
   noOwnPage: "Nobody has made a page of their own yet.",
-  withOthers: message<{ count: number; name: string }>("with {count, plural, one {{name}} other {{name} and others}}"),
+  withOthers: message<{ names: string }>("with {names}"),
   noStudent: "There is nobody in this class yet.",
 });
 

@@ -114,8 +114,10 @@ function useOthers(groupId: number, member: boolean, { portfolio, pocket, page }
   const pages = useQuery({ ...ownPagesQuery(groupId), enabled: member && page !== null });
   return useMemo(() => {
     if (page !== null) {
-      const all = (pages.data?.pages ?? []).map((one) => ({ ...one, part: `/page/${one.page.id}` }));
-      return { all, known: pages.data !== undefined, at: all.findIndex((one) => String(one.page.id) === page) };
+      const of = pages.data?.pages ?? [];
+      const open = of.find((one) => String(one.page.id) === page);
+      const all = onceEach(of).map((one) => ({ ...one, part: `/page/${one.page.id}` }));
+      return { all, known: pages.data !== undefined, at: all.findIndex((one) => String(one.page.id) === page || alike(one, open)) };
     }
     if (pocket === null) {
       const all = (lines.data ?? []).map((one) => ({ ...one, part: "" }));
@@ -125,8 +127,13 @@ function useOthers(groupId: number, member: boolean, { portfolio, pocket, page }
     const open = students.find((one) => one.portfolio === portfolio);
     const once = onceEach(students);
     const all = [...once.filter((one) => one.begun), ...once.filter((one) => !one.begun)].map((one) => ({ ...one, part: `/${pocket}` }));
-    return { all, known: grid.data !== undefined, at: all.findIndex((one) => one.portfolio === portfolio || (one.together !== "" && one.together === open?.together)) };
+    return { all, known: grid.data !== undefined, at: all.findIndex((one) => one.portfolio === portfolio || alike(one, open)) };
   }, [grid.data, lines.data, page, pages.data, pocket, portfolio]);
+}
+
+/** Whether two see the same, since they fill it together. */
+function alike(one: { together: string }, other: { together: string } | undefined): boolean {
+  return one.together !== "" && one.together === other?.together;
 }
 
 /** Locks the open pocket of this student, or opens it. */

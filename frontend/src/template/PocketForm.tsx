@@ -1,5 +1,5 @@
 /** One pocket's settings; what is typed here is a change of the draft. */
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import { Link } from "react-router";
 import type { UseFormRegister } from "react-hook-form";
@@ -14,11 +14,13 @@ import type { Edits } from "./edits";
 import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
 import { LogColumns } from "./LogColumns";
+import { ItemPlace, useLayItem, WITH_DIRECTIONS } from "./ItemPlace";
 import { PocketFiles } from "./PocketFiles";
 import { OUTLINE } from "./outlineTexts";
 import { standsIn } from "./standIns";
 import { PocketPreview } from "./PocketPreview";
 import { RichField } from "../writing/rich/RichField";
+import { useOfferedPlace } from "../cupboard/places";
 import { KINDS } from "../laid/texts";
 import { TAKES_WITHIN, TEXTS } from "./texts";
 import type { Kind, Laid } from "./texts";
@@ -67,6 +69,10 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
     if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", TEXTS.date2, true)]);
     form.setValue("kind", kind);
   };
+  const where = { groupId, pocket: { id: pocket.id, title: fields.title }, draft, form };
+  const layItem = useLayItem(where);
+  const withDirections = useCallback((item: number) => layItem(item, WITH_DIRECTIONS), [layItem]);
+  useOfferedPlace(may && !pocket.laid ? { name: fields.title, lay: withDirections } : null);
   const [previewing, setPreviewing] = useState(false);
   const [whole, setWhole] = useState(false);
   return (
@@ -90,8 +96,10 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
             <FormDate label={TEXTS.openFrom} hint={TEXTS.orAtOnce} control={form.control} name="opens" />
           </div>
           <Kinds value={fields.kind} may={may} onChange={choose} />
+          <ItemPlace where={where} into={WITH_DIRECTIONS} may={may && !pocket.laid}>
           <RichField label={TEXTS.directionsStudentsSee} name="directions" control={form.control} may={may} />
           {!pocket.laid && <PocketFiles pocket={pocket} draft={draft} groupId={groupId} may={may} use="directions" title={TEXTS.givenWithTheDirections} hint={live ? TEXTS.picturesAreShownFilesCan : DRAFT.filesHint} />}
+          </ItemPlace>
           {fields.kind !== "log" && (
             <label className="font-bold">
               {TEXTS.prompt}{" "}<span className="font-normal text-quiet">{fields.kind === "page" ? TEXTS.overTheText : TEXTS.overEachReflection}</span>
@@ -101,10 +109,14 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
           {fields.kind === "log" && <LogColumns fields={fields} control={form.control} register={form.register} may={may} groupId={groupId} />}
           <Wanted fields={fields} register={form.register} sets={template.sets} />
           {fields.kind === "page" && (
-            <RichField label={TEXTS.starter} hint={TEXTS.whatStandsInThePage} name="starter" control={form.control} may={may} pageIn={groupId} />
+            <ItemPlace where={where} into={{ words: "starter", file: "directions" }} may={may}>
+              <RichField label={TEXTS.starter} hint={TEXTS.whatStandsInThePage} name="starter" control={form.control} may={may} pageIn={groupId} />
+            </ItemPlace>
           )}
           {fields.kind === "evidence" && !pattern && !pocket.laid && (
-            <PocketFiles pocket={pocket} draft={draft} groupId={groupId} may={may} use="starter" title={TEXTS.starterFiles} hint={TEXTS.studentsBeginFromThemUnchanged} />
+            <ItemPlace where={where} into={{ words: "directions", file: "starter" }} may={may}>
+              <PocketFiles pocket={pocket} draft={draft} groupId={groupId} may={may} use="starter" title={TEXTS.starterFiles} hint={TEXTS.studentsBeginFromThemUnchanged} />
+            </ItemPlace>
           )}
           {!pattern && !pocket.laid && (
             <VersionsPart
