@@ -1,8 +1,8 @@
 """Killing the application again and again while people work: nothing that it acknowledged may be lost.
 
-Students type, send files and hand in; one after the other a process that answers, the worker or the database is killed
-as a power cut ends it, and the supervisor starts it again. What was acknowledged is then looked for, and everything
-that is kept is derived anew (``./peg check``).
+Students type, send files, hand in and write on a page that they fill together; one after the other a process that
+answers, the worker or the database is killed as a power cut ends it, and the supervisor starts it again. What was
+acknowledged is then looked for, and everything that is kept is derived anew (``./peg check``).
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ import subprocess
 import sys
 import threading
 import time
+from base64 import b64decode, b64encode
 from functools import partial
 from http.client import HTTPException
 from pathlib import Path
@@ -27,8 +28,10 @@ from operations.large_class import throwaway
 from operations.serving import SERVERS, WORKERS, Running, begin_serving, begin_working, listen, serve
 from operations.supervising import Service, Supervisor
 
-STUDENTS = 6
-KINDS = ("type", "send", "hand in")
+KINDS = ("type", "send", "hand in", "write together")
+WORKING = (*KINDS[:3], *KINDS[:3], *KINDS[3:], *KINDS[3:], *KINDS[3:])
+"""What each student does."""
+STUDENTS = len(WORKING)
 BETWEEN = (0.2, 1.5)
 """Seconds from one being back to the next kill."""
 CUT = (OSError, HTTPException, Refused, ValueError)
@@ -39,7 +42,8 @@ class Student:
 
     def __init__(self, port: int, of: dict[str, Any], number: int) -> None:
         self.port, self.of, self.me = port, of, of["students"][number]
-        self.kind = KINDS[number % len(KINDS)]
+        self.kind = WORKING[number]
+        self.device: Device | None = None
         self.acknowledged = 0
         self.lost: list[str] = []
         self.tried = 0
@@ -54,7 +58,8 @@ class Student:
             with contextlib.suppress(*CUT):
                 while not over.is_set():
                     self.tried += 1
-                    {"type": self._type, "send": self._send, "hand in": self._hand_in}[self.kind](line)
+                    ways = (self._type, self._send, self._hand_in, self._write)
+                    dict(zip(KINDS, ways, strict=True))[self.kind](line)
                     self.acknowledged += 1
             time.sleep(0.05)
 
@@ -69,6 +74,13 @@ class Student:
         if status != 200:
             raise Refused(status)
         self.text, self.version = text, told["version"]
+
+    def _write(self, line: Line) -> None:
+        if self.device is None:
+            self.device = Device(line, self.me["portfolio"], self.of["together"])
+        self.device.write(f"{self.me['portfolio']}x{self.tried}")
+        self.device.exchange(line)
+        time.sleep(0.2)
 
     def _send(self, line: Line) -> None:
         key = f"key-{self.tried}"
@@ -122,9 +134,73 @@ class Student:
         elif self.kind == "send":
             self._empty(line)
             self.lost += sorted(self.files)
+        elif self.kind == "write together":
+            self._look_at_page(line)
         else:
             self.lost += sorted(self.receipts - {one["receipt"] for one in self._submissions(line)})
         return self.lost
+
+    def _look_at_page(self, line: Line) -> None:
+        """Every word that was taken stands on the page as it is opened anew, and this device has the same."""
+        assert self.device is not None
+        self.device.exchange(line)
+        anew = Device(line, self.me["portfolio"], self.of["together"])
+        self.lost += sorted(one for one in self.device.taken if f"{one} " not in anew.text)
+        if anew.text != self.device.text:
+            self.lost.append(f"the page as device {self.device.client} has it")
+
+
+class Device:
+    """A page that several fill, as one of them has it open: it keeps what was not taken yet, and sends it again."""
+
+    def __init__(self, line: Line, portfolio: int, pocket: int) -> None:
+        from pycrdt import Doc, XmlElement, XmlFragment, XmlText  # noqa: PLC0415 - of the application's packages
+
+        status, page, _ = line.ask("POST", f"/api/portfolios/{portfolio}/pockets/{pocket}/shared", {})
+        if status != 200:
+            raise Refused(status)
+        self.page, self.client, self.number = page["id"], page["client"], page["number"]
+        self.doc: Any = Doc(client_id=self.client)
+        self.root = self.doc.get("page", type=XmlFragment)
+        if page["number"]:
+            self.doc.apply_update(b64decode(page["data"]))
+        self.sent = self.doc.get_state()
+        self.mine = XmlText("")
+        self.passage: Any = XmlElement("paragraph", {}, [self.mine])
+        self.waiting: list[str] = []
+        self.taken: list[str] = []
+
+    def write(self, word: str) -> None:
+        """Write a word at the end of a passage of one's own."""
+        if self.passage is not None:
+            self.root.children.append(self.passage)
+            self.passage = None
+        self.mine.insert(len(self.mine), f"{word} ")
+        self.waiting.append(word)
+
+    def exchange(self, line: Line) -> None:
+        """Send what was not taken yet and take what came; ``Refused`` where it was not answered well."""
+        update = self.doc.get_update(self.sent)
+        body: dict[str, Any] = {"after": self.number}
+        if len(update) > NOTHING:
+            body |= {"client": self.client, "update": b64encode(update).decode()}
+        status, came, _ = line.ask("POST", f"/api/shared/{self.page}/exchange", body)
+        if status != 200:
+            raise Refused(status)
+        for data in [came["data"], *(one["data"] for one in came["updates"])]:
+            if data:
+                self.doc.apply_update(b64decode(data))
+        self.number, self.sent = came["number"], self.doc.get_state()
+        self.taken, self.waiting = [*self.taken, *self.waiting], []
+
+    @property
+    def text(self) -> str:
+        """The page as this device has it."""
+        return str(self.root)
+
+
+NOTHING = 2
+"""Bytes of an update in which nothing is new."""
 
 
 def kill(home: Path, rounds: int, seed: int = 200) -> dict[str, Any]:

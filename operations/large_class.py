@@ -65,6 +65,7 @@ def make(count: int) -> dict[str, Any]:
         Pocket.objects.create(section=section, title=title, kind="evidence", position=at, artefacts=1)
         for at, title in enumerate(titles)
     ]
+    plan_of_all = Pocket.objects.create(section=section, title="Plan", kind="page", position=9, shared="class")
     students = []
     for number in range(count):
         person = Person.objects.create(
@@ -85,6 +86,7 @@ def make(count: int) -> dict[str, Any]:
         "lead": signed_in(lead),
         "students": students,
         "pockets": [one.pk for one in pockets],
+        "together": plan_of_all.pk,
         "handins": handins,
     }
 
