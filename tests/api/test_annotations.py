@@ -50,12 +50,12 @@ class Said(ApiCase):
 
 
 class Drafts(Said):
-    def test_a_draft_is_its_markers_until_the_outcome_and_again_once_that_is_reopened(self) -> None:
+    def test_a_draft_is_for_those_who_mark_until_the_outcome_and_again_once_that_is_reopened(self) -> None:
         marsh = self.plot.staff("marsh", Role.MARKER)
         made = self.say(target=self.words("needs  warmth,\nand"))
         self.assertEqual(made["target"]["words"]["exact"], "needs warmth, and")
         self.assertEqual((made["target"]["words"]["start"], made["target"]["words"]["end"]), (23, 40))
-        self.assertEqual([len(self.seen(one)) for one in (self.lead, marsh, self.thandi)], [1, 0, 0])
+        self.assertEqual([len(self.seen(one)) for one in (self.lead, marsh, self.thandi)], [1, 1, 0])
         self.assertEqual(self.ok(self.thandi, "GET", f"/portfolios/{self.book.pk}/annotations"), [])
         self.send_back()
         self.assertEqual(
@@ -65,8 +65,8 @@ class Drafts(Said):
         self.assertEqual(on_work["text"], "Why?")
         self.assertEqual(Event.objects.get(verb="mark_released").data["annotations"], 1)
         self.ok(self.lead, "POST", f"{self.path}/reopen")
-        self.assertEqual([len(self.seen(one)) for one in (self.lead, marsh, self.thandi)], [1, 0, 0])
-        # The next outcome, whoever gives it, shows again what was seen; a draft of somebody else stays theirs.
+        self.assertEqual([len(self.seen(one)) for one in (self.lead, marsh, self.thandi)], [1, 1, 0])
+        # The next outcome, whoever gives it, shows again what was seen; a draft of somebody else stays one.
         self.ok(marsh, "PUT", f"{self.path}/annotations/0c0c0c0c", {"kind": "comment", "text": "Mine."})
         self.ok(self.lead, "POST", f"{self.path}/accept", {"feedback": "", "version": 1})
         self.assertEqual([one["text"] for one in self.seen(self.thandi)], ["Why?"])

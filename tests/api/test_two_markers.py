@@ -111,6 +111,9 @@ class Independent(TwoCase):
         self.rule()
         for person, text in ((self.lead, "From the lead"), (self.marsh, "From Marsh"), (self.reed, "From Reed")):
             builders.say(self.handed, person, text)
+            # Each by themselves: what the others say is not theirs to see yet.
+            seen = self.ok(person, "GET", f"{self.path}/annotations")
+            self.assertEqual([one["text"] for one in seen], [text])
         self.mark(self.lead, 20)
         self.mark(self.marsh, 16)
         self.ok(self.lead, "POST", f"{self.path}/accept", {"feedback": "", "score": 18})

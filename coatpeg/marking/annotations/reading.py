@@ -22,6 +22,7 @@ from coatpeg.handins.models import Submission
 from coatpeg.marking.annotations import making
 from coatpeg.marking.annotations.surfaces import surfaces_of
 from coatpeg.marking.models import Annotation, Answer
+from coatpeg.marking.two import marks
 from coatpeg.people.access import to_student
 from coatpeg.people.models import Person
 from coatpeg.portfolios.finding import portfolio_for
@@ -31,18 +32,22 @@ LARGEST_FILE = 8 * 1024 * 1024
 
 
 def of_submission(person: Person, submission_id: int) -> list[dict[str, Any]]:
-    """What this person may see: what its student sees, and their own drafts. Three queries beside the policy's."""
+    """What this person may see: what its student sees, and drafts. Four queries beside the policy's."""
     return [data(one, person) for one in seen_on(person, submission_for(person, Action.SEE_SUBMISSION, submission_id))]
 
 
 def seen_on(person: Person, submission: Submission) -> Iterable[Annotation]:
-    """The same as rows, of a submission that this person may read."""
-    marks = decide(Action.MARK, to_student(person, submission.enrolment)).allowed
-    return _seen(person, [submission.pk], drafts=marks)
+    """The same as rows, of a submission that this person may read.
+
+    Who marks sees what all who mark have said so far, with who and when; where two mark independently, their own.
+    """
+    if not decide(Action.MARK, to_student(person, submission.enrolment)).allowed:
+        return _seen([submission.pk], making.SHOWN)
+    drafts = Q(removed_at=None, person=person) if marks.by_two(submission) else Q(removed_at=None)
+    return _seen([submission.pk], making.SHOWN | drafts)
 
 
-def _seen(person: Person, submissions: Iterable[int], *, drafts: bool) -> Iterable[Annotation]:
-    seen = making.SHOWN | Q(person=person, removed_at=None) if drafts else making.SHOWN
+def _seen(submissions: Iterable[int], seen: Q) -> Iterable[Annotation]:
     answers = Prefetch("answers", Answer.objects.filter(removed_at=None).select_related("person"))
     rows = Annotation.objects.filter(seen, submission__in=submissions).select_related("person", "outcome", "settled_by")
     return rows.prefetch_related(answers)
@@ -53,7 +58,7 @@ def of_portfolio(person: Person, portfolio_id: int) -> list[dict[str, Any]]:
     portfolio = portfolio_for(person, portfolio_id, Action.SEE_PORTFOLIO)
     rows = Submission.objects.filter(enrolment=portfolio.enrolment, voided_at=None, handin__taken_away_at=None)
     newest = dict(rows.order_by("number").values_list("handin_id", "pk"))
-    return [data(one, person) for one in _seen(person, newest.values(), drafts=False)]
+    return [data(one, person) for one in _seen(newest.values(), making.SHOWN)]
 
 
 def data(one: Annotation, person: Person) -> dict[str, Any]:
@@ -99,8 +104,10 @@ def answer_data(one: Answer, person: Person) -> dict[str, Any]:
 
 def voice_of(person: Person, annotation_id: int) -> StoredFile:
     """The recording of an annotation that this person may see."""
-    found = making.named(person, Action.SEE_SUBMISSION, annotation_id)
-    if found.voice is None:
+    found = Annotation.objects.filter(pk=annotation_id).select_related("voice").first()
+    submission = submission_for(person, Action.SEE_SUBMISSION, found.submission_id) if found else None
+    seen = submission is not None and any(one.pk == annotation_id for one in seen_on(person, submission))
+    if found is None or found.voice is None or not seen:
         raise Http404
     return found.voice
 

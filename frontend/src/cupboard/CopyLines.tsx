@@ -4,6 +4,7 @@ import type { Schema } from "../api/client";
 import { moment } from "../ui/dates";
 import { ListedName } from "../ui/people/ListedName";
 import { CUPBOARD } from "./texts";
+import { GIVEN } from "./farTexts";
 
 export function CopyLines({ lines, groupId, label }: { lines: Schema["CopyLine"][]; groupId: number; label: string }) {
   return (
@@ -14,7 +15,7 @@ export function CopyLines({ lines, groupId, label }: { lines: Schema["CopyLine"]
             <ListedName person={one.student} />
           </Link>
           <span className={`block text-sm break-words ${one.progress === "not_opened" ? "text-copper" : "text-quiet"}`}>
-            {[CUPBOARD.progress[one.progress], one.pocket.title, `${one.given === null ? CUPBOARD.took : CUPBOARD.given} ${moment(one.at)}`].join(" · ")}
+            {[GIVEN.progress[one.progress], one.pocket.title, `${one.given === null ? CUPBOARD.took : CUPBOARD.given} ${moment(one.at)}`].join(" · ")}
           </span>
         </li>
       ))}

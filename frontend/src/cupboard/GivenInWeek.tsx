@@ -6,7 +6,7 @@ import type { Schema } from "../api/client";
 import { localDay, mondayOf } from "../ui/dates";
 import { OnFirstUse } from "../ui/OnFirstUse";
 import { givenQuery } from "./queries";
-import { CUPBOARD, FAR, GIVING } from "./texts";
+import { FAR, GIVEN } from "./farTexts";
 
 type Given = Schema["GivenLine"];
 
@@ -22,7 +22,7 @@ export function GivenInWeek({ groupId, monday }: { groupId: number; monday: stri
         <OnFirstUse
           kind="Actions"
           face={{
-            label: GIVING.moreGiven({ count: rest.length }),
+            label: GIVEN.more({ count: rest.length }),
             className: "absolute -top-1.5 -right-0.5 z-10 min-h-6 min-w-6 rounded-full border border-edge bg-paper px-1 text-xs font-bold",
             content: `+${rest.length}`,
           }}
@@ -38,8 +38,8 @@ export function GivenInWeek({ groupId, monday }: { groupId: number; monday: stri
 }
 
 function GivenTag({ given, groupId, ...rest }: { given: Given; groupId: number }) {
-  const far = given.waits_for ? GIVING.isToCome : FAR.filter((one) => given[one] > 0).map((one) => GIVING.count({ what: CUPBOARD.progress[one], count: given[one] })).join(" · ");
-  const words = GIVING.onRail({ title: given.item.title, far });
+  const far = given.waits_for ? GIVEN.toCome : FAR.filter((one) => given[one] > 0).map((one) => GIVEN.count({ what: GIVEN.progress[one], count: given[one] })).join(" · ");
+  const words = GIVEN.onRail({ title: given.item.title, far });
   return (
     <Link {...rest} to={`/g/${groupId}/hand-ins?given=${given.id}`} aria-label={words} title={words} className="flex min-h-6 items-center gap-1 rounded-md border border-dashed border-edge bg-paper px-1.5 text-left text-xs leading-4 hover:border-control">
       <CopyCheck aria-hidden size={12} className="shrink-0 text-ink-soft" />

@@ -10,7 +10,8 @@ import { moment } from "../ui/dates";
 import { CopyLines } from "./CopyLines";
 import { givenQuery, givenToQuery } from "./queries";
 import { useTakeBack } from "./takingBack";
-import { CUPBOARD, FAR, GIVING } from "./texts";
+import { GIVING } from "./texts";
+import { FAR, GIVEN } from "./farTexts";
 
 /** Where it lies, whose it is, and when it was given out or is to be. */
 function lineOf(one: Schema["GivenLine"]): string {
@@ -44,7 +45,7 @@ export function GivenPart({ groupId }: { groupId: number }) {
               <p className="figures text-sm text-ink-soft">
                 {one.taken_back_at && `${GIVING.wasTakenBack({ at: moment(one.taken_back_at) })} · `}
                 {FAR.filter((far) => one[far] > 0)
-                  .map((far) => GIVING.count({ what: CUPBOARD.progress[far], count: one[far] }))
+                  .map((far) => GIVEN.count({ what: GIVEN.progress[far], count: one[far] }))
                   .join(" · ")}
               </p>
               <Link to={`/g/${groupId}/look/${one.pocket.id}`} aria-label={GIVING.lookInOf(one.pocket)} className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 text-sm font-semibold hover:border-control">

@@ -44,7 +44,6 @@ export const CUPBOARD = catalogue("cupboard", {
   isBack: message<{ title: string }>("“{title}” is back in the cupboard."),
   who: "Who has a copy",
   nobodyYet: "Nobody has a copy yet.",
-  progress: { taken_out: "taken out", not_opened: "not opened", opened: "opened", begun: "begun", handed_in: "handed in" },
   took: "took it",
   given: "given",
   changeTitle: message<{ title: string }>("Change “{title}”"),
@@ -81,13 +80,7 @@ export const CUPBOARD = catalogue("cupboard", {
   saved: message<{ title: string }>("“{title}” is saved."),
 });
 
-/** How far those have come who got a copy, in their order. */
-export const FAR = ["not_opened", "opened", "begun", "handed_in", "taken_out"] as const;
-
 export const GIVING = catalogue("cupboard.giving", {
-  onRail: message<{ title: string; far: string }>("{title}, given out: {far}"),
-  isToCome: "to come",
-  moreGiven: message<{ count: number }>("{count, plural, one {# more given out} other {# more given out}} this week"),
   title: message<{ title: string }>("Give out “{title}”"),
   into: "Into the pocket",
   choose: "Choose a pocket",
@@ -129,6 +122,5 @@ export const GIVING = catalogue("cupboard.giving", {
   takeBack: message<{ title: string }>("Take back “{title}” from everybody who has not begun"),
   takeBackShort: "Take back",
   wasTakenBack: message<{ at: string }>("taken back {at}"),
-  count: message<{ what: string; count: number }>("{count, number} {what}"),
   byName: message<{ title: string }>("How far each is with “{title}”"),
 });

@@ -43,6 +43,7 @@ export function SaidCard({ said, one, number }: Props) {
         <div className="min-w-0 flex-1">
           <Words one={one} />
           <p className="mt-0.5 text-sm text-quiet">{SAID.whoAt({ who: one.who, at: moment(one.at) })}</p>
+          {!one.shown && !one.mine && <p className="text-sm text-quiet">{SAID.notShownYet}</p>}
         </div>
         {said.writes && one.mine && <Own said={said} one={one} />}
       </div>

@@ -68,6 +68,7 @@ export const SAID = catalogue("submission.said", {
   speakTitle: "Say it: up to three minutes",
   voice: "Spoken comment",
   voiceBy: message<{ who: string }>("Spoken by {who}"),
+  notShownYet: "The student does not see it yet.",
   whoAt: message<{ who: string; at: string }>("{who}, {at}"),
   file: "Comments as a file (W3C Web Annotation)",
   copy: "Marked copy (PDF)",
