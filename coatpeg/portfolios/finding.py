@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.db.models import Q
 
 from coatpeg.core.errors import Gone
@@ -40,13 +38,15 @@ def require_for_artefact(person: Person, artefact: Artefact) -> None:
 
 
 def _lies_with(person: Person, artefact: Artefact) -> bool:
-    """Whether it lies, put in by its student, in another portfolio of the class that somebody may see."""
-    lying: dict[str, Any] = {"of__portfolio": artefact.portfolio_id, "removed_at": None}
+    """Whether it lies, put in by its student, in another portfolio of the class that somebody may see, or was handed in
+    with it.
+    """
+    lying = Q(of__portfolio=artefact.portfolio_id) & (Q(removed_at=None) | Q(of_handed_in=True))
     if not person.is_staff:
-        lying["portfolio__enrolment__person"] = person
-    evidence = Evidence.objects.filter(Q(artefact=artefact) | Q(spoken=artefact), **lying)
+        lying &= Q(portfolio__enrolment__person=person)
+    evidence = Evidence.objects.filter(lying, Q(artefact=artefact) | Q(spoken=artefact))
     there = set(evidence.values_list("portfolio", flat=True))
-    for row in LogRow.objects.filter(**lying).select_related("pocket"):
+    for row in LogRow.objects.filter(lying).select_related("pocket"):
         keys = log_from_data(row.pocket.log).artefact_keys
         if any(row.values.get(key) == artefact.pk for key in keys):
             there.add(row.portfolio_id)

@@ -90,6 +90,8 @@ class Evidence(KeptText):
     """The starter that it began as a copy of."""
     of = models.ForeignKey("self", models.CASCADE, null=True, related_name="laid")
     """What it stands for, where somebody else put it into a pocket that they fill together."""
+    of_handed_in = models.BooleanField(default=False)
+    """Such a one is part of a submission: its student reads its bytes also when it is taken out later."""
     part_words = models.PositiveIntegerField(null=True)
     part_sentences = models.PositiveIntegerField(null=True)
     """Of a page that is filled together and counts each one's own words: how many of them are this student's."""
@@ -170,6 +172,8 @@ class LogRow(models.Model):
     version = models.PositiveIntegerField(default=1)
     of = models.ForeignKey("self", models.CASCADE, null=True, related_name="laid")
     """The row that it stands for, where somebody else wrote it into a log that they fill together."""
+    of_handed_in = models.BooleanField(default=False)
+    """As of evidence."""
     placed_at = models.DateTimeField()
     changed_at = models.DateTimeField()
     removed_at = models.DateTimeField(null=True, blank=True)

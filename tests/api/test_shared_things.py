@@ -233,6 +233,15 @@ class HandedIn(ThingsCase):
         self.assertEqual(flags, [])
         self.assertEqual(Submission.objects.count(), 2)
 
+    def test_what_was_handed_in_is_read_also_when_it_was_taken_out_since(self) -> None:
+        made = self.press(self.thandi)["id"]
+        self.ok(self.thandi.enrolment.person, "POST", f"/submissions/{made}/take-back")
+        self.ok(self.josh.enrolment.person, "DELETE", f"/evidence/{self.lantern.pk}")
+        self.assertEqual(self.titles(self.thandi), [("rope.jpg", "")])
+        path = f"/artefacts/{self.lantern.artefact_id}/file"
+        self.assertEqual(self.call(self.thandi.enrolment.person, "GET", path).status_code, 200)
+        self.problem(404, self.noor.enrolment.person, "GET", path)
+
     def test_what_is_locked_stays_as_it_is_until_it_is_sent_back(self) -> None:
         run_waiting()
         path = f"/groups/{self.plot.group.pk}/pockets/{self.finds.pk}/locked"

@@ -23,7 +23,14 @@ from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.asked.asking import Answer, AskedHandIn, handins_of_group
 from coatpeg.handins.handing import together, who_did_what
 from coatpeg.handins.handing.records import facts_now, keep_after
-from coatpeg.handins.handing.submitting import NOT_JUDGED, flags_of, judged_by_student, new_receipt, snapshot
+from coatpeg.handins.handing.submitting import (
+    NOT_JUDGED,
+    flags_of,
+    judged_by_student,
+    keep_theirs,
+    new_receipt,
+    snapshot,
+)
 from coatpeg.handins.models import HandIn, OwnDue, Submission
 from coatpeg.notices.choosing import wants_receipts
 from coatpeg.notices.putting import put
@@ -116,6 +123,7 @@ def _submit(
         open_until=due if stays_open else None,
         **flags_of(document),
     )
+    keep_theirs((document,))
     carry_out(
         doing,
         portfolio,

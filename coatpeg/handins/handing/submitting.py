@@ -19,7 +19,7 @@ from coatpeg.outlines.reading import wanted_as_data
 from coatpeg.portfolios.artefacts import artefact_data
 from coatpeg.portfolios.counting import PocketWork, work_in
 from coatpeg.portfolios.logs.reading import frozen_log, links_in
-from coatpeg.portfolios.models import Evidence, Portfolio
+from coatpeg.portfolios.models import Evidence, LogRow, Portfolio
 
 Rows = Mapping[int, int]
 """Rows of logs: the version of each by its id."""
@@ -134,6 +134,20 @@ def _evidence(one: Evidence, piece: Piece) -> dict[str, Any]:
         **({"theirs": True} if piece.theirs else {}),
         **({"spoken": artefact_data(one.spoken)} if one.spoken else {}),
     }
+
+
+def keep_theirs(documents: Iterable[Mapping[str, Any]]) -> None:
+    """Remember what others put in and is handed in by this: its bytes stay readable with the submission.
+
+    No statement where everything is each one's own.
+    """
+    pockets = [pocket for document in documents for pocket in document["pockets"]]
+    evidence = [one["id"] for pocket in pockets for one in pocket["evidence"] if "of" in one]
+    rows = [one["id"] for pocket in pockets for one in pocket.get("log", {}).get("rows", ()) if "of" in one]
+    if evidence:
+        Evidence.objects.filter(pk__in=evidence).update(of_handed_in=True)
+    if rows:
+        LogRow.objects.filter(pk__in=rows).update(of_handed_in=True)
 
 
 def new_receipt() -> str:

@@ -23,7 +23,7 @@ from coatpeg.events.recording import Deed, deed
 from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.handing.holding import take
 from coatpeg.handins.handing.records import keep_many
-from coatpeg.handins.handing.submitting import Lying, flags_of, freeze, given_before, new_receipts
+from coatpeg.handins.handing.submitting import Lying, flags_of, freeze, given_before, keep_theirs, new_receipts
 from coatpeg.handins.many.choosing import Chosen, Seen, Touched, by_handin, sorted_out
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.notices.putting import put_many
@@ -109,6 +109,7 @@ def submit(
         ],
         batch_size=200,
     )
+    keep_theirs(documents.values())
     keep_many(handin.pk, {one.enrolment_id: Happening(Verb.HANDED_IN, at, one.pk) for one in made})
     pockets = sorted(one.pk for one in handin.pockets.all())
     take(handin, [(one, pocket) for one in enrolments for pocket in pockets], doing.now)

@@ -17,9 +17,19 @@ class Migration(migrations.Migration):
             field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.CASCADE, related_name='laid', to='portfolios.evidence'),
         ),
         migrations.AddField(
+            model_name='evidence',
+            name='of_handed_in',
+            field=models.BooleanField(default=False),
+        ),
+        migrations.AddField(
             model_name='logrow',
             name='of',
             field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.CASCADE, related_name='laid', to='portfolios.logrow'),
+        ),
+        migrations.AddField(
+            model_name='logrow',
+            name='of_handed_in',
+            field=models.BooleanField(default=False),
         ),
         migrations.AddField(
             model_name='loosepage',
