@@ -13,9 +13,9 @@ directions.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from datetime import datetime
-from typing import Any, TypeVar
+from typing import Any, Generic, TypeVar
 
 from django.db.models import F, Q
 
@@ -110,88 +110,97 @@ def lay(doing: Deed, page: SharedPage, portfolios: Collection[Portfolio]) -> Non
 
 
 def _lay_evidence(page: SharedPage, into: Mapping[int, Portfolio]) -> set[int]:
-    """Returns the portfolios in which anything is another now."""
-    things = Evidence.objects.filter(shared_thing__page=page).order_by("shared_thing")
-    originals = list(things)
-    laid: dict[int, dict[int, Evidence]] = defaultdict(dict)
+    """Lay artefacts with what is said about them; returns the portfolios in which anything is another now."""
+    here = list(Evidence.objects.filter(pocket=page.pocket, portfolio__in=into))
     last: dict[int, int] = defaultdict(int)
-    for one in Evidence.objects.filter(pocket=page.pocket, portfolio__in=into):
+    for one in here:
         last[one.portfolio_id] = max(last[one.portfolio_id], one.position)
-        if one.of_id is not None:
-            laid[one.portfolio_id][one.of_id] = one
-    new, other, touched = [], [], set()
-    for pk in into:
-        for original in originals:
-            if original.portfolio_id == pk:
-                continue
-            stands = laid[pk].pop(original.pk, None)
-            if stands is None and original.removed_at is not None:
-                continue
-            if stands is None:
-                last[pk] += 1
-                stands = Evidence(portfolio_id=pk, pocket=page.pocket, of=original, position=last[pk])
-                _take(stands, original, _OF_EVIDENCE)
-                new.append(stands)
-                touched.add(pk)
-            elif _take(stands, original, _OF_EVIDENCE):
-                other.append(stands)
-        other += _gone(laid[pk].values(), page.changed_at)
-    touched |= {one.portfolio_id for one in other}
+
+    def stands_for(original: Evidence, portfolio: int) -> Evidence:
+        last[portfolio] += 1
+        return Evidence(portfolio_id=portfolio, pocket=page.pocket, of=original, position=last[portfolio])
+
+    originals = Evidence.objects.filter(shared_thing__page=page).order_by("shared_thing")
+    laying = _Laying[Evidence](_OF_EVIDENCE, page.changed_at, lambda _: False)
+    new, other = laying.lay(list(originals), [one for one in here if one.of_id is not None], into, stands_for)
     Evidence.objects.bulk_create(new, batch_size=500)
     Evidence.objects.bulk_update(other, _columns(_OF_EVIDENCE), batch_size=500)
-    return touched
+    return {one.portfolio_id for one in (*new, *other)}
 
 
 def _lay_rows(
     page: SharedPage, into: Mapping[int, Portfolio], holds: Mapping[int, datetime], now: datetime
 ) -> set[int]:
-    originals = list(LogRow.objects.filter(shared_thing__page=page).order_by("shared_thing"))
-    laid: dict[int, dict[int, LogRow]] = defaultdict(dict)
-    for one in LogRow.objects.filter(pocket=page.pocket, portfolio__in=into, of__isnull=False):
-        if one.of_id is not None:
-            laid[one.portfolio_id][one.of_id] = one
-    new, other, touched = [], [], set()
-    for pk in into:
-        for original in originals:
-            if original.portfolio_id == pk:
-                continue
-            stands = laid[pk].pop(original.pk, None)
-            if stands is None and original.removed_at is not None:
-                continue
-            if stands is None:
-                stands = LogRow(portfolio_id=pk, pocket=page.pocket, of=original, placed_at=now)
-                _take(stands, original, _OF_ROW)
-                new.append(stands)
-                touched.add(pk)
-            elif not _locked(stands, holds) and _take(stands, original, _OF_ROW):
-                other.append(stands)
-        other += _gone((one for one in laid[pk].values() if not _locked(one, holds)), now)
-    touched |= {one.portfolio_id for one in other}
+    """Lay rows; those that were handed in stay as they are."""
+
+    def stands_for(original: LogRow, portfolio: int) -> LogRow:
+        return LogRow(portfolio_id=portfolio, pocket=page.pocket, of=original, placed_at=now)
+
+    originals = LogRow.objects.filter(shared_thing__page=page).order_by("shared_thing")
+    here = LogRow.objects.filter(pocket=page.pocket, portfolio__in=into, of__isnull=False)
+    laying = _Laying[LogRow](_OF_ROW, now, lambda row: _locked(row, holds))
+    new, other = laying.lay(list(originals), list(here), into, stands_for)
     LogRow.objects.bulk_create(new, batch_size=500)
     LogRow.objects.bulk_update(other, _columns(_OF_ROW), batch_size=500)
-    return touched
+    return {one.portfolio_id for one in (*new, *other)}
+
+
+class _Laying(Generic[_Thing]):
+    """What of the things of others is to be made, and what is another now, with those who fill a pocket.
+
+    ``names`` are the columns in which one stands for the other, ``gone_at`` is when what is no longer theirs was taken
+    out, ``locked`` says of one that it stays as it is.
+    """
+
+    def __init__(self, names: Sequence[str], gone_at: datetime, locked: Callable[[_Thing], bool]) -> None:
+        self.names, self.gone_at = names, gone_at
+        self.locked: Callable[[_Thing], bool] = locked
+
+    def lay(
+        self,
+        originals: Sequence[_Thing],
+        here: Iterable[_Thing],
+        into: Iterable[int],
+        stands_for: Callable[[_Thing, int], _Thing],
+    ) -> tuple[list[_Thing], list[_Thing]]:
+        """The new ones and those that are to be written again; ``here`` are those that stand for others already."""
+        laid: dict[int, dict[int, _Thing]] = defaultdict(dict)
+        for one in here:
+            laid[one.portfolio_id][one.of_id or 0] = one
+        new, other = [], []
+        for portfolio in into:
+            for original in originals:
+                if original.portfolio_id == portfolio:
+                    continue
+                stands = laid[portfolio].pop(original.pk, None)
+                if stands is None and original.removed_at is None:
+                    stands = stands_for(original, portfolio)
+                    self._take(stands, original)
+                    new.append(stands)
+                elif stands is not None and not self.locked(stands) and self._take(stands, original):
+                    other.append(stands)
+            other += self._gone(laid[portfolio].values())
+        return new, other
+
+    def _take(self, stands: _Thing, original: _Thing) -> bool:
+        """Make one say what the other says; whether it said anything else before."""
+        other = [name for name in self.names if getattr(stands, name) != getattr(original, name)]
+        for name in other:
+            setattr(stands, name, getattr(original, name))
+        return bool(other)
+
+    def _gone(self, those: Iterable[_Thing]) -> list[_Thing]:
+        """Those that are of a group that the student is no longer in are taken out."""
+        out = [one for one in those if one.removed_at is None and not self.locked(one)]
+        for one in out:
+            one.removed_at = self.gone_at
+        return out
 
 
 def _locked(row: LogRow, holds: Mapping[int, datetime]) -> bool:
     """Whether a row lay there when it was handed in and that stands."""
     since = holds.get(row.portfolio_id)
     return since is not None and row.placed_at <= since
-
-
-def _take(stands: _Thing, original: _Thing, names: Sequence[str]) -> bool:
-    """Make one say what the other says; whether it said anything else before."""
-    other = [name for name in names if getattr(stands, name) != getattr(original, name)]
-    for name in other:
-        setattr(stands, name, getattr(original, name))
-    return bool(other)
-
-
-def _gone(those: Iterable[_Thing], now: datetime) -> list[_Thing]:
-    """Those that are of a group that the student is no longer in are taken out."""
-    out = [one for one in those if one.removed_at is None]
-    for one in out:
-        one.removed_at = now
-    return out
 
 
 def _columns(names: Iterable[str]) -> list[str]:

@@ -81,7 +81,7 @@ def put(place: Place, artefact: Artefact, **hashes: str) -> Evidence:
             fix="Put it into another pocket, or add it in that form.",
         )
     here = Evidence.objects.filter(portfolio=place.portfolio, pocket=place.pocket)
-    if here.filter(removed_at=None).count() >= MOST_IN_A_POCKET:
+    if here.filter(removed_at=None, of=None).count() >= MOST_IN_A_POCKET:
         raise Invalid(
             f"“{place.pocket.title}” holds {MOST_IN_A_POCKET} artefacts, which is the most.",
             where=place.pocket.title,

@@ -79,7 +79,7 @@ def _artefacts(plan: LogPlan, raw: Mapping[str, Any], portfolio: Portfolio) -> f
 
 
 def _refuse_more(place: Place, number: int) -> None:
-    here = LogRow.objects.filter(portfolio=place.portfolio, pocket=place.pocket, removed_at=None)
+    here = LogRow.objects.filter(portfolio=place.portfolio, pocket=place.pocket, removed_at=None, of=None)
     if here.count() + number > MOST_ROWS:
         raise Invalid(f"A log has at most {MOST_ROWS} rows.", where=place.pocket.title, fix="Take some out first.")
 
