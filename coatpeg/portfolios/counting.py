@@ -159,14 +159,17 @@ def refresh(portfolio: Portfolio, pocket: Pocket, now: datetime) -> bool:
     """Count a pocket anew after a write; True where anything others see of it (units met, work or none) has changed."""
     row = counted(pocket, work_in(portfolio.pk, pocket).pieces)
     kept, made = PocketContent.objects.get_or_create(portfolio=portfolio, pocket=pocket, defaults=row)
-    if pocket.kind == PocketKind.LOG:  # of weekly rows the units depend on the day
-        seen = kept.pieces != row["pieces"]
-    else:
-        seen = _units(pocket, kept.pieces) != _units(pocket, row["pieces"])
-    changed = made or seen or kept.has_work != row["has_work"]
+    changed = made or _seen(pocket, kept, row)
     kept.pieces, kept.has_work, kept.last_work_at = row["pieces"], row["has_work"], now
     kept.save()
     return changed
+
+
+def _seen(pocket: Pocket, had: PocketContent, row: Mapping[str, Any]) -> bool:
+    """Whether others see that a pocket's count is another: by its units, or whether there is work."""
+    if pocket.kind == PocketKind.LOG:  # of weekly rows the units depend on the day
+        return bool(had.pieces != row["pieces"]) or had.has_work != row["has_work"]
+    return _units(pocket, had.pieces) != _units(pocket, row["pieces"]) or had.has_work != row["has_work"]
 
 
 NOBODY_WORKED: Mapping[int, datetime] = MappingProxyType({})
@@ -186,11 +189,7 @@ def refresh_many(
         row, had = counted(pocket, work.pieces), kept.get(one)
         last = max(filter(None, (worked.get(one), had.last_work_at if had else None)), default=None)
         rows.append(PocketContent(portfolio_id=one, pocket=pocket, last_work_at=last, **row))
-        if (
-            had is None
-            or had.has_work != row["has_work"]
-            or _units(pocket, had.pieces) != _units(pocket, row["pieces"])
-        ):
+        if had is None or _seen(pocket, had, row):
             changed.add(one)
     PocketContent.objects.bulk_create(
         rows, batch_size=500, update_conflicts=True, update_fields=["pieces", "has_work", "last_work_at"]

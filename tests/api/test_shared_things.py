@@ -11,6 +11,7 @@ from django.test import TransactionTestCase
 
 from coatpeg.core.marking.annotations import Target
 from coatpeg.core.policy import Role
+from coatpeg.events.models import Event
 from coatpeg.handins.models import Submission
 from coatpeg.outlines.models import Pocket
 from coatpeg.portfolios.models import Evidence, LogRow, Portfolio
@@ -328,6 +329,15 @@ class Logs(ThingsCase):
             self.assertEqual(self.rows(self.thandi), [("100", "Josh E."), ("70", "Josh E.")])
             lines = self.seen(self.thandi, self.log)["log"]["rows"]
             self.assertEqual([one["locked"] for one in lines if one["values"]["grams"] == "100"], [True])
+
+    def test_rows_of_each_week_are_told_to_the_board_for_all_of_them(self) -> None:
+        weekly = crop_log(self.plot, shared="group", rows=0, rows_per_week=1)
+        for grams in ("100", "70"):
+            values = {"day": "2026-11-02", "grams": grams}
+            self.ok(self.josh.enrolment.person, "POST", f"{self.address(self.josh, weekly)}/rows", {"values": values})
+            run_waiting()
+        told = Event.objects.filter(verb="shared_page_settled", enrolment_id=self.thandi.enrolment_id)
+        self.assertEqual(told.count(), 2)
 
     def test_rows_of_others_are_not_asked_of_anybody(self) -> None:
         Pocket.objects.filter(pk=self.log.pk).update(own_part=True)

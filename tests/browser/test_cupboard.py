@@ -54,7 +54,7 @@ class Cupboard(BrowserCase):
         page.get_by_role("menuitem", name="A page to write").click()
         dialog = page.get_by_role("dialog", name="A page for the cupboard")
         expect(dialog.get_by_label("Title")).to_be_focused()
-        dialog.get_by_role("button", name="Put it in").click()
+        dialog.get_by_role("button", name="Put it in", exact=True).click()
         expect(dialog.get_by_text("It has no title yet.")).to_be_visible()
         dialog.get_by_label("Title").fill("Words of the garden")
         dialog.get_by_label("Under").fill("All term")
@@ -146,6 +146,24 @@ class Cupboard(BrowserCase):
         self.no_violation(page)
         made = PocketFile.objects.get(pocket=self.card)
         self.assertEqual((made.stored_id, made.role), (sheet.stored_id, "directions"), "the very bytes, kept once")
+
+    def test_what_is_written_on_the_spot_is_given_out_in_one_go(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        page.get_by_role("button", name="Cupboard").click()
+        self.drawer(page).get_by_role("button", name="Put in").click()
+        page.get_by_role("menuitem", name="A page to write").click()
+        dialog = page.get_by_role("dialog", name="A page for the cupboard")
+        dialog.get_by_label("Title").fill("Before you go")
+        dialog.get_by_role("textbox", name="What stands on it").fill("One thing you learnt today …")
+        self.no_violation(page)
+        dialog.get_by_role("button", name="Put it in and give it out …").click()
+        giving_it = page.get_by_role("dialog", name="Give out “Before you go”")
+        giving_it.get_by_label("Into the pocket").select_option(str(self.card.pk))
+        expect(giving_it.get_by_text("2 students get a copy.")).to_be_visible()
+        giving_it.get_by_role("button", name="Give 2 copies").click()
+        expect(giving_it).to_have_count(0)
+        self.assertEqual(CupboardCopy.objects.count(), 2)
+        self.assertTrue(CupboardItem.objects.get().staff_only, "nothing of it is seen but by who got a copy")
 
     def test_what_was_given_out_hangs_on_the_rail_and_leads_to_its_line(self) -> None:
         item = self.item()

@@ -13,7 +13,7 @@ import { CopyLines } from "./CopyLines";
 import { useItemPlace } from "./places";
 import { copiesQuery } from "./queries";
 import type { OpenedItem } from "./queries";
-import { setDrawer } from "./store";
+import { setDrawer, useDrawer } from "./store";
 import { CUPBOARD } from "./texts";
 
 const ItemDialog = lazy(() => patiently(() => import("./ItemDialog")).then((view) => ({ default: view.ItemDialog })));
@@ -29,7 +29,7 @@ interface Props {
 }
 
 export function ItemActions({ item, group, keeps, periods, headings }: Props) {
-  const [open, setOpen] = useState<"change" | "give" | "lend" | null>(null);
+  const [open, setOpen] = useDialog();
   const copies = useQuery(copiesQuery(group.id, item.id));
   const act = useActs(group.id, item);
   return (
@@ -63,6 +63,14 @@ export function ItemActions({ item, group, keeps, periods, headings }: Props) {
       </Suspense>
     </>
   );
+}
+
+type Dialog = "change" | "give" | "lend" | null;
+
+/** Which dialog stands open; what was written to be given out is asked about at once. */
+function useDialog() {
+  const { give } = useDrawer();
+  return useState<Dialog>(give ? "give" : null);
 }
 
 /** It is laid where the view beside the cupboard offers a place. */

@@ -6,6 +6,7 @@ import type { UseFormReturn } from "react-hook-form";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
+import { may } from "../api/session";
 import type { Group } from "../api/session";
 import { upload } from "../api/upload";
 import { Button } from "../ui/Button";
@@ -29,6 +30,9 @@ interface Props {
   headings: string[];
   onClose: () => void;
 }
+
+/** What is done with it next: it is looked at, or given out. */
+type Next = "look" | "give";
 
 interface Fields {
   title: string;
@@ -65,11 +69,11 @@ function useItemForm({ group, kind, item, onClose }: Props) {
   const queries = useQueryClient();
   const say = useSay();
   const save = useMutation({
-    mutationFn: () => send(group.id, kind, item, fields, version, file),
-    onSuccess: async (made) => {
+    mutationFn: (next: Next) => send(group.id, kind, item, next === "give" ? { ...fields, who: "staff" } : fields, version, file),
+    onSuccess: async (made, next) => {
       drop();
       onClose();
-      setDrawer({ open: true, item: made.id });
+      setDrawer({ open: true, item: made.id, give: next === "give" });
       say(CUPBOARD.saved(made));
       await queries.invalidateQueries({ queryKey: ["group", group.id] });
     },
@@ -94,7 +98,7 @@ export function ItemDialog(props: Props) {
         className="flex flex-col gap-4"
         onSubmit={(event) => {
           event.preventDefault();
-          if (!save.isPending) save.mutate();
+          if (!save.isPending) save.mutate("look");
         }}
       >
         <Named form={form} headings={headings} lent={lent} />
@@ -106,9 +110,7 @@ export function ItemDialog(props: Props) {
           <Button big onClick={onClose}>
             {CUPBOARD.cancel}
           </Button>
-          <Button big look="main" type="submit" disabled={save.isPending}>
-            {item ? CUPBOARD.save : CUPBOARD.put}
-          </Button>
+          <Ends is={item ? "there" : may(group, "give_out") ? "given" : "new"} busy={save.isPending} onGive={() => save.mutate("give")} />
         </div>
       </form>
     </Modal>
@@ -152,6 +154,22 @@ function Named({ form, headings, lent }: { form: UseFormReturn<Fields>; headings
         </datalist>
       </label>
     </div>
+  );
+}
+
+/** How the form ends: what is new can be given out at once. */
+function Ends({ is, busy, onGive }: { is: "there" | "given" | "new"; busy: boolean; onGive: () => void }) {
+  return (
+    <>
+      {is === "given" && (
+        <Button big disabled={busy} title={CUPBOARD.putAndGiveHint} onClick={onGive}>
+          {CUPBOARD.putAndGive}
+        </Button>
+      )}
+      <Button big look="main" type="submit" disabled={busy}>
+        {is === "there" ? CUPBOARD.save : CUPBOARD.put}
+      </Button>
+    </>
   );
 }
 

@@ -5,6 +5,8 @@ interface Drawer {
   open: boolean;
   /** The item that is looked at; null for all of them. */
   item: number | null;
+  /** It was written to be given out: that is asked next. */
+  give: boolean;
 }
 
 const KEY = "coat-peg-cupboard";
@@ -13,16 +15,16 @@ const listeners = new Set<() => void>();
 function kept(): Drawer {
   try {
     const found = JSON.parse(sessionStorage.getItem(KEY) ?? "null") as Partial<Drawer> | null;
-    return { open: found?.open === true, item: typeof found?.item === "number" ? found.item : null };
+    return { open: found?.open === true, item: typeof found?.item === "number" ? found.item : null, give: false };
   } catch {
-    return { open: false, item: null };
+    return { open: false, item: null, give: false };
   }
 }
 
 let drawer = kept();
 
 export function setDrawer(change: Partial<Drawer>): void {
-  drawer = { ...drawer, ...change };
+  drawer = { ...drawer, give: false, ...change };
   sessionStorage.setItem(KEY, JSON.stringify(drawer));
   listeners.forEach((tell) => tell());
 }

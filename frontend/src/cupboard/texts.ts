@@ -75,6 +75,8 @@ export const CUPBOARD = catalogue("cupboard", {
   renews: "Copies that nobody has begun are exchanged, beside begun ones the newer is put, and students are told.",
   save: "Save",
   put: "Put it in",
+  putAndGive: "Put it in and give it out …",
+  putAndGiveHint: "It stays for staff only until it is given out.",
   openFrom: message<{ title: string; day: string }>("Students see “{title}” from {day} on."),
   asBefore: message<{ title: string }>("“{title}” is shown as it was before."),
   saved: message<{ title: string }>("“{title}” is saved."),
