@@ -41,7 +41,7 @@ export const TEXTS = catalogue("sharing", {
   takenBy: message<{ name: string; when: string }>("{name}, {when}"),
   putInto: "Put it into a pocket of mine",
   putIntoTitle: "Put this passage into a pocket",
-  putIntoHint: "It stays there as it is now, with who wrote what. What others wrote is quoted and counts for nobody else.",
+  putIntoHint: "It stays there as it is now, with who wrote what. What others wrote stands there as a quotation; your own words count.",
   putIntoPocket: "Pocket",
   noPocket: "No pocket of yours takes a text now.",
   putIn: "Put it in",
