@@ -79,6 +79,12 @@ def fill_anew(working_groups: Collection[int], now: datetime) -> None:
     _settle_all(SharedPage.objects.filter(working_group__in=working_groups, number__gt=0), now)
 
 
+def fill_for_joiners(group_id: int, now: datetime) -> None:
+    """Have what a class and its periods have filled together so far laid with those who are in them now."""
+    of = Q(of="class") | Q(of__startswith="period:")
+    _settle_all(SharedPage.objects.filter(of, group_id=group_id, number__gt=0), now)
+
+
 def count_anew(pocket: Pocket, now: datetime) -> None:
     """Have what was written in a pocket laid out and counted once more: whether each one's own counts changed."""
     _settle_all(SharedPage.objects.filter(pocket=pocket, number__gt=0), now)

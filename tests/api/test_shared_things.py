@@ -19,7 +19,7 @@ from coatpeg.sharing import settling, things
 from coatpeg.sharing.models import SharedPage
 from coatpeg.web.recheck import differences
 from tests.api.case import ApiCase
-from tests.api.test_logs import crop_log
+from tests.api.test_logs import LOG, crop_log
 from tests.api.test_races import at_once
 from tests.background import run_waiting
 from tests.builders import NOW, add_picture, jpeg, klass, reflect, say, working_group
@@ -209,6 +209,29 @@ class Moving(ThingsCase):
         self.assertEqual(self.titles(self.noor), [("mask.jpg", "")], "what was put in for the former group stays there")
         self.move(self.josh, self.crew)
         self.assertEqual(self.titles(self.josh), [("lantern.jpg", ""), ("rope.jpg", "Thandi D.")])
+
+
+class Joining(ThingsCase):
+    """Whoever comes to those who fill a pocket has what is there, before anybody writes again."""
+
+    def test_into_a_period_and_into_the_class(self) -> None:
+        crops = self.plot.pocket("Crops", shared="period", artefacts=1, reflection_on_each=False)
+        rules = self.plot.pocket("Rules", "log", shared="class", log=LOG, rows=1)
+        early = self.plot.student("bo", "Bo", "Abbot", period="P3")
+        add_picture(early, crops, name="beet.jpg")
+        path = f"{self.address(early, rules)}/rows"
+        self.ok(early.enrolment.person, "POST", path, {"values": {"day": "2026-11-02", "grams": "5"}})
+        run_waiting()
+        body = {"where": "period", "name": "P3", "students": [self.noor.enrolment_id]}
+        self.ok(self.plot.lead, "POST", f"/groups/{self.plot.group.pk}/roster/place", body)
+        listed = {"rows": [["Ito", "Wren"]], "columns": ["family", "given"]}
+        self.apply_list(self.plot.lead, f"/groups/{self.plot.group.pk}/roster", listed)
+        with self.at(NOW + timedelta(minutes=1)):
+            found = self.seen(self.noor, crops)
+            self.assertEqual([one["artefact"]["title"] for one in found["evidence"]], ["beet.jpg"])
+            wren = Portfolio.objects.get(enrolment__person__given_name="Wren")
+            shown = self.seen(wren, rules, by=self.plot.lead)
+        self.assertEqual([one["by"]["name"] for one in shown["log"]["rows"]], ["Bo A."])
 
 
 class HandedIn(ThingsCase):

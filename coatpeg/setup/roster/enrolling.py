@@ -42,7 +42,7 @@ from coatpeg.setup.roster.memberships import (
     place_in_groups,
     place_in_periods,
 )
-from coatpeg.sharing.settling import fill_anew
+from coatpeg.sharing.settling import fill_anew, fill_for_joiners
 
 ROSTER_VERBS = ("enrolled", "student_changed", "came_back", "left", "copy_given")
 """What happens to a student by a list; what the class was given before, whoever joins is given with it."""
@@ -103,6 +103,7 @@ def apply_list(
         end_places(doing, group_id, leaving, today, writes)
         deal_missing(group_id, today)
         for_joiners(doing, group_id)
+        fill_for_joiners(group_id, now)
         join_requests.ask(doing, person, group, [one for one in planned.lines if one.verdict is Verdict.ASKED], first)
         counts = Counter(line.verdict.value for line in planned.lines)
         if not writes:

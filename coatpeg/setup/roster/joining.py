@@ -17,6 +17,7 @@ from coatpeg.people.models import Enrolment, JoinRequest, Person, RosterChange, 
 from coatpeg.setup.roster.enrolling import write_lines
 from coatpeg.setup.roster.join_requests import entry_of
 from coatpeg.setup.roster.memberships import Applying, RosterWrites, locked_group
+from coatpeg.sharing.settling import fill_for_joiners
 
 
 def settle(person: Person, request_id: int, now: datetime, *, confirm: bool) -> None:
@@ -51,4 +52,5 @@ def _let_in(doing: Deed, group: TeachingGroup, request: JoinRequest, person: Per
     write_lines(Applying(doing, group, writes, today), [line], request.first or today)
     deal_missing(group.pk, today)
     for_joiners(doing, group.pk)
+    fill_for_joiners(group.pk, doing.now)
     RosterChange.objects.create(group=group, person=person, at=doing.now, data=vars(writes))

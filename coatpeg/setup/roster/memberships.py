@@ -22,7 +22,7 @@ from coatpeg.people import models
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.groups import Moved, change_places, first_set
-from coatpeg.sharing.settling import fill_anew
+from coatpeg.sharing.settling import fill_anew, fill_for_joiners
 
 AT_ONCE = 1_000
 """Rows in one statement: well below the database's packet size."""
@@ -171,6 +171,7 @@ def place(
         if period:
             place_in_periods(to, wanted, today)
             for_joiners(doing, group_id)
+            fill_for_joiners(group_id, doing.now)
         else:
             place_in_groups(to, wanted)
         for enrolment in wanted:

@@ -27,6 +27,7 @@ from coatpeg.portfolios.copying import Copied, copy_work
 from coatpeg.portfolios.writing import locked_of
 from coatpeg.setup.roster.enrolling import begin_again, end_places, enrol
 from coatpeg.setup.roster.memberships import Applying, RosterWrites, locked_group, place_in_periods
+from coatpeg.sharing.settling import fill_for_joiners
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,6 +76,7 @@ def move_student(person: Person, group_id: int, enrolment_id: int, into_id: int,
             place_in_periods(to, {there.pk: period}, today)
         deal_missing(into_id, today)
         for_joiners(doing, into_id)
+        fill_for_joiners(into_id, now)
         copied = _take_along(leaving, there, now)
         end_places(doing, group_id, {leaving.pk}, today, gone)
         changes = [
