@@ -22,7 +22,7 @@ from coatpeg.people.models import Person
 
 def marks(submission: Submission, person: Person) -> Marks:
     """What this person sees on a submission, to be printed."""
-    return _Printed(list(seen_on(person, submission)))
+    return _Printed(list(seen_on(person, submission, own=True)))
 
 
 class _Printed(Marks):

@@ -36,14 +36,15 @@ def of_submission(person: Person, submission_id: int) -> list[dict[str, Any]]:
     return [data(one, person) for one in seen_on(person, submission_for(person, Action.SEE_SUBMISSION, submission_id))]
 
 
-def seen_on(person: Person, submission: Submission) -> Iterable[Annotation]:
+def seen_on(person: Person, submission: Submission, *, own: bool = False) -> Iterable[Annotation]:
     """The same as rows, of a submission that this person may read.
 
-    Who marks sees what all who mark have said so far, with who and when; where two mark independently, their own.
+    Who marks sees what all who mark have said so far, with who and when; where two mark independently, and in what is
+    taken along (``own``), of drafts their own only.
     """
     if not decide(Action.MARK, to_student(person, submission.enrolment)).allowed:
         return _seen([submission.pk], making.SHOWN)
-    drafts = Q(removed_at=None, person=person) if marks.by_two(submission) else Q(removed_at=None)
+    drafts = Q(removed_at=None, person=person) if own or marks.by_two(submission) else Q(removed_at=None)
     return _seen([submission.pk], making.SHOWN | drafts)
 
 
@@ -115,7 +116,7 @@ def voice_of(person: Person, annotation_id: int) -> StoredFile:
 def as_file(person: Person, submission_id: int) -> tuple[dict[str, Any], str]:
     """What this person may see as a Web Annotation collection, and the name of its file."""
     submission = submission_for(person, Action.SEE_SUBMISSION, submission_id)
-    said = [_said(one) for one in seen_on(person, submission)]
+    said = [_said(one) for one in seen_on(person, submission, own=True)]
     title = f"{submission.enrolment.person.full_name}, {submission.handin.title}, {submission.number}"
     return web_annotations.collection(submission.pk, title, said, surfaces_of(submission)), title
 

@@ -17,6 +17,7 @@ import { Waiting } from "../ui/Waiting";
 import { OUTLINE } from "./outlineTexts";
 import { TEXTS } from "./texts";
 import { COUNTED } from "../ui/texts";
+import { together } from "../ui/words";
 
 interface Props {
   groupId: number;
@@ -41,7 +42,7 @@ export function GalleryDialog({ groupId, onClose }: Props) {
   });
   const carry = useMutation({
     mutationFn: (body: Schema["CarryIn"]) => data(client.POST("/api/groups/{group_id}/template/carry-over", { ...path, body })),
-    onSuccess: (made) => done(TEXTS.pocketsCarriedOver({ pockets: made.pockets, handins: made.handins, handinsIs: made.handins > 0, items: made.items, itemsIs: made.items > 0 }), made.sections),
+    onSuccess: (made) => done(TEXTS.carriedOver({ what: together(cameOver(made)) }), made.sections),
   });
   const error = adopt.error ?? carry.error;
   return (
@@ -133,6 +134,13 @@ function Wanted({ sections, without, onWithout }: WantedProps) {
       ))}
     </ul>
   );
+}
+
+/** What came over, each in words. */
+function cameOver(made: Schema["BroughtShape"]): string[] {
+  const handins = made.handins > 0 ? [TEXTS.handinsOver({ count: made.handins })] : [];
+  const items = made.items > 0 ? [TEXTS.itemsOver({ count: made.items })] : [];
+  return [COUNTED.pockets({ count: made.pockets }), ...handins, ...items];
 }
 
 function OtherClass({ groupId, busy, onCarry }: { groupId: number; busy: boolean; onCarry: (body: Schema["CarryIn"]) => void }) {
