@@ -127,7 +127,7 @@ REHEARSALS = [
 PROPS = [
     {"key": "prop", "title": "Prop", "type": "text", "required": True},
     {"key": "from", "title": "Where from", "type": "text"},
-    {"key": "pence", "title": "Cost", "type": "number", "unit": "pence"},
+    {"key": "pence", "title": "Cost", "type": "number", "unit": "p"},
 ]
 
 SCENES = {

@@ -7,6 +7,7 @@ from datetime import date, datetime, timedelta
 from django.core.files.base import ContentFile
 
 from coatpeg.core.cupboard.items import ItemKind
+from coatpeg.core.outlines.versions import DealtBy, VariantPlan, Version
 from coatpeg.cupboard import giving, keeping, lending, reading, taking
 from coatpeg.cupboard.models import CupboardItem
 from coatpeg.outlines.models import Pocket
@@ -14,6 +15,7 @@ from coatpeg.people.models import Period, Person, WorkingGroup
 from coatpeg.portfolios.evidence import text_artefacts
 from coatpeg.portfolios.models import Evidence, WrittenText
 from coatpeg.portfolios.texts import saving
+from coatpeg.setup.template import layouts
 from demo.building import Kept
 from demo.drawing import drawn
 from demo.media import report
@@ -30,6 +32,10 @@ SCALE = """<p>Divide by the people the recipe is for, then multiply by yours.</p
 <td>½</td><td>2</td></tr></tbody></table><p>Eggs are whole: round, and say so.</p>"""
 GARDEN = """<p><strong>Bolt</strong>: to flower too early. <strong>Mulch</strong>: what covers the soil.\
 </p><p><strong>Thin</strong>: to take out every second plant, so that the others grow.</p>"""
+TASTES = {
+    "sweet": "<h3>What is sweet in it?</h3><p>Name three things, and what they sweeten.</p>",
+    "sour": "<h3>What is sour in it?</h3><p>Name three things, and what would be dull without them.</p>",
+}
 CUES = """<p>Say the number, wait for the sign, press once. Never press for a sign that you did not see.</p>"""
 ROOTS = [
     "Roots drink where the soil is fine and never where it is stone.",
@@ -68,9 +74,13 @@ def plot(
     harvest = pockets["Q3 · What is a good harvest?"]
     for one in here[4:24:5]:
         taking.take(one.person, one.portfolio.pk, harvest.pk, scale.pk, now - timedelta(days=2))
+    layouts.put_in(teacher, group_id, pockets["Crop log"].pk, at, columns=True)
+    layouts.put_in(teacher, group_id, pockets["Recipe card"].pk, at, columns=False)
+    _dealt(teacher, group_id, pockets["Menu"], now)
     period = Period.objects.get(group_id=group_id, name="P3")
     audience = giving.Audience(periods=(period.pk,))
-    given = giving.give(teacher, check.pk, pockets["Menu"].pk, audience, "kitchen-safety", now - timedelta(days=1))
+    sheet = giving.Giving(check.pk, pockets["Menu"].pk, audience)
+    given = giving.give(teacher, sheet, "kitchen-safety", now - timedelta(days=1))
     for place, copy in enumerate(given.copies.select_related("portfolio__enrolment__person").order_by("pk")):
         if place % 4 == 3:
             continue
@@ -81,6 +91,22 @@ def plot(
             assert artefact is not None
             version = WrittenText.objects.get(artefact_id=artefact).version
             text_artefacts.write(person, artefact, saving.Draft("", version, ANSWERS[place % 4]), when)
+
+
+def _dealt(teacher: Person, group_id: int, menu: Pocket, now: datetime) -> None:
+    """Two cards, one for each, dealt by surname to period 4."""
+    at, under = now - timedelta(days=3), "Week 10 · Menu"
+    cards = [_page(teacher, group_id, f"Taste card: {name}", under, html, at) for name, html in TASTES.items()]
+    ranges = [("A", "M"), ("N", "Z")]
+    plan = VariantPlan(
+        DealtBy.SURNAME,
+        tuple(
+            Version(str(one.pk), "", first=first, last=last) for one, (first, last) in zip(cards, ranges, strict=True)
+        ),
+    )
+    period = Period.objects.get(group_id=group_id, name="P4")
+    what = giving.Giving(cards[0].pk, menu.pk, giving.Audience(periods=(period.pk,)), plan)
+    giving.give(teacher, what, "taste-cards", now - timedelta(hours=30))
 
 
 def crew(teacher: Person, group_id: int, at: datetime) -> None:

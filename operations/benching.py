@@ -37,15 +37,15 @@ EXAMPLES = 4
 LIMIT_DRAWN, LIMIT_SHIFT, LIMIT_KEY = 1.0, 0.01, 0.016
 """Seconds; layout shift; seconds."""
 LIMIT_LARGE, LIMIT_SENT, LIMIT_SENT_PLAIN, LIMIT_MOVED = 2.0, 400_000, 3_000_000, 1.0
+"""Of 2,000 × 60: the board against SQL, its bytes compressed and plain, seconds to move a due date."""
 LIMIT_AGAIN = 1.5
+"""Of a board that was laid ready or read before, against all its rows by plain SQL."""
 LIMIT_RELEASED = 2.0
 LIMIT_GIVEN = 3.0
 LIMIT_OPENED, LIMIT_SCREEN, LIMIT_SHARE = 0.3, 1.5, 0.4
 LIMIT_PILE, LIMIT_PILE_OPENS, LIMIT_COPY, LIMIT_NEXT, LIMIT_NEXT_MOST, LIMIT_INK = 2.0, 0.5, 2.0, 0.1, 0.2, 0.016
-"""Of a board that the process has read before, against all its rows by plain SQL."""
 LIMIT_FIRST, LIMIT_FRAME, LIMIT_FILTER, LIMIT_NODES = 1.0, 0.05, 0.1, 6_000
-"""Of 2,000 × 60: the board against SQL, its bytes compressed and plain, seconds to move a due date; in the browser
-seconds to the first rows, of a frame, of a filter, and nodes."""
+"""Of 2,000 × 60 in the browser: seconds to the first rows, of a frame, of a filter, and nodes."""
 LIMIT_POLL, LIMIT_STATEMENTS, LIMIT_CHANGE, LIMIT_BYTES = 1.3, 2, 3.0, 4_000
 
 
@@ -125,6 +125,8 @@ def bench(home: Path) -> int:
         and found["poll"]["statements"] <= LIMIT_STATEMENTS
         and found["change"]["ratio"] <= LIMIT_CHANGE
         and found["large"]["ratio"] <= LIMIT_LARGE
+        and found["large"]["laid"] <= LIMIT_LARGE * found["large"]["sql"]
+        and found["board"]["laid"] <= LIMIT_AGAIN * found["board"]["sql"]
         and found["large"]["after_one"] <= LIMIT_LARGE * found["large"]["sql"]
         and found["board"]["after_one"] <= LIMIT_AGAIN * found["board"]["sql"]
         and found["large"]["compressed"] < LIMIT_SENT
@@ -217,12 +219,14 @@ other machines better than seconds do.
 
 | what | measured | against | ratio | promised |
 | --- | --- | --- | --- | --- |
-| Board API, 56 students × 9 hand-ins, the first time since the start, {board["queries"]} statements | {board["api"] * 1000:.1f} ms | the same {board["rows"]} rows by plain SQL, same driver: {board["sql"] * 1000:.1f} ms | {board["ratio"]:.2f} | at most {LIMIT_BOARD:.0f} |
+| Board API, 56 students × 9 hand-ins, read anew, {board["queries"]} statements | {board["api"] * 1000:.1f} ms | the same {board["rows"]} rows by plain SQL, same driver: {board["sql"] * 1000:.1f} ms | {board["ratio"]:.2f} | at most {LIMIT_BOARD:.0f} |
+| The same by a process that has not read it, laid ready by a worker | {board["laid"] * 1000:.1f} ms | all its rows by plain SQL, as above | {board["laid"] / board["sql"]:.2f} | at most {LIMIT_AGAIN} |
 | The same opened again, a student having written since | {board["after_one"] * 1000:.1f} ms | all its rows by plain SQL, as above | {board["after_one"] / board["sql"]:.2f} | at most {LIMIT_AGAIN} |
 | The same opened again as it stands | {board["stands"] * 1000:.1f} ms | the same | {board["stands"] / board["sql"]:.2f} | at most {LIMIT_AGAIN} |
 | A poll where nothing is new, {poll["statements"]} statements beside the session's | {poll["poll"] * 1000:.1f} ms | the emptiest operation of somebody signed in: {poll["empty"] * 1000:.1f} ms | {poll["ratio"]:.2f} | at most {LIMIT_POLL}, {LIMIT_STATEMENTS} statements |
 | A poll after one change, 2,000 students × 60 hand-ins, {change["large_bytes"]:,} bytes | {change["large"] * 1000:.1f} ms | 56 students × 9 hand-ins, {change["small_bytes"]:,} bytes: {change["small"] * 1000:.1f} ms | {change["ratio"]:.2f} | at most {LIMIT_CHANGE:.0f}, under {LIMIT_BYTES:,} bytes |
-| Board API, 2,000 students × 60 hand-ins, the first time since the start, {big["queries"]} statements | {big["api"] * 1000:.0f} ms | the same {big["rows"]:,} rows by plain SQL: {big["sql"] * 1000:.0f} ms | {big["ratio"]:.2f} | at most {LIMIT_LARGE:.0f} |
+| Board API, 2,000 students × 60 hand-ins, read anew, {big["queries"]} statements | {big["api"] * 1000:.0f} ms | the same {big["rows"]:,} rows by plain SQL: {big["sql"] * 1000:.0f} ms | {big["ratio"]:.2f} | at most {LIMIT_LARGE:.0f} |
+| The same by a process that has not read it, laid ready by a worker | {big["laid"] * 1000:.0f} ms | all its rows by plain SQL, as above | {big["laid"] / big["sql"]:.2f} | at most {LIMIT_LARGE:.0f} |
 | The same opened again, a student having written since | {big["after_one"] * 1000:.0f} ms | all its rows by plain SQL, as above | {big["after_one"] / big["sql"]:.2f} | at most {LIMIT_LARGE:.0f} |
 | The same opened again as it stands | {big["stands"] * 1000:.0f} ms | the same | {big["stands"] / big["sql"]:.2f} | at most {LIMIT_LARGE:.0f} |
 | The same over the wire | {big["compressed"] / 1000:.0f} kB | {big["bytes"] / 1000:,.0f} kB plain | | under {LIMIT_SENT / 1000:.0f} kB, {LIMIT_SENT_PLAIN / 1000:,.0f} kB plain |

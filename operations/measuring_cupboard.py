@@ -28,7 +28,7 @@ def given_out() -> dict[str, Any]:
         sheet = keeping.put_in(lead, group.pk, ItemKind.PAGE, keeping.ItemPlan("Sheet", html=HTML), now)
         pocket = Pocket.objects.get(section__template__group=group)
         begun = time.perf_counter()
-        made = giving.give(lead, sheet.pk, pocket.pk, giving.Audience(), "bench", now)
+        made = giving.give(lead, giving.Giving(sheet.pk, pocket.pk), "bench", now)
         spent = time.perf_counter() - begun
         count = made.copies.count()
         CupboardItem.objects.bulk_create(

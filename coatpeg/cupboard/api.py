@@ -12,7 +12,7 @@ from ninja.files import UploadedFile
 from coatpeg.core.calendar.school_days import moment_of
 from coatpeg.core.cupboard.items import ItemKind
 from coatpeg.core.policy import Action
-from coatpeg.cupboard import giving, keeping, lending, reading, shapes, taking
+from coatpeg.cupboard import giving, keeping, lending, reading, shapes, taking, versions
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 
@@ -39,6 +39,15 @@ def _plan(body: shapes.ItemIn) -> keeping.ItemPlan:
         tuple(body.periods),
         tuple(body.groups),
     )
+
+
+def _giving(item_id: int, body: shapes.GiveIn) -> giving.Giving:
+    to = giving.Audience(frozenset(body.students), frozenset(body.periods), frozenset(body.groups))
+    of = body.versions
+    if of is None:
+        return giving.Giving(item_id, body.pocket, to)
+    plan = versions.plan_from(of.by, of.seed, [one.model_dump() for one in of.versions])
+    return giving.Giving(item_id, body.pocket, to, plan, of.hand)
 
 
 @router.get(
@@ -161,16 +170,14 @@ def open_copies(request: HttpRequest, portfolio_id: int, pocket_id: int) -> Any:
 )
 def look_at_giving(request: HttpRequest, item_id: int, body: shapes.GiveIn) -> Any:
     """What giving copies out would do, by name; nothing is written."""
-    to = giving.Audience(frozenset(body.students), frozenset(body.periods))
-    return giving.look(person_of(request), item_id, body.pocket, to, now())
+    return giving.look(person_of(request), _giving(item_id, body), now())
 
 
 @router.post("/cupboard/{item_id}/give", response={201: shapes.GivenShape}, operation_id="give_out", openapi_extra=GIVE)
 def give_out(request: HttpRequest, item_id: int, body: shapes.GiveNowIn) -> Any:
     """Give copies out, at once or at a moment."""
-    to = giving.Audience(frozenset(body.students), frozenset(body.periods))
     later = moment_of(body.day, body.time or time(), school_calendar().zoneinfo) if body.day else None
-    made = giving.give(person_of(request), item_id, body.pocket, to, body.key, now(), later)
+    made = giving.give(person_of(request), _giving(item_id, body), body.key, now(), later)
     return Status(201, giving.given_data(made))
 
 

@@ -9,7 +9,7 @@ from coatpeg.cupboard import renewing
 from coatpeg.cupboard.models import CupboardItem
 from coatpeg.events.recording import Deed
 
-CONTENT = ("title", "html", "link", "stored_id", "came_sha256", "file_kind")
+CONTENT = ("title", "html", "link", "layout", "pocket_key", "stored_id", "came_sha256", "file_kind")
 """What an item that is lent has from where it comes."""
 
 

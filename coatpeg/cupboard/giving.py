@@ -1,8 +1,8 @@
-"""Staff give copies of an item out: into a pocket of all, of some periods, or of chosen students.
+"""Staff give copies of an item out: into a pocket of all, of some periods or groups, or of chosen students.
 
 What it will do is worked out by the same function that does it. Decided here: given out is what lies in the item now;
 an item that is for staff only may be given out, students see their copies and not the item. What was given to the whole
-class or to a period reaches whoever comes later with the list that brings them in.
+class, to a period or to a group reaches whoever comes later with the change that brings them in.
 
 What waits for a moment is seen by nobody but staff until then; then whoever is meant and there gets what lies in the
 item at that moment. Where its item or pocket is gone by then, nothing is given, and it says that it was taken back.
@@ -10,8 +10,8 @@ item at that moment. Where its item or pocket is gone by then, nothing is given,
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any
 
@@ -20,11 +20,13 @@ from django.utils import timezone
 from coatpeg.core.cupboard.giving import Candidate, Plan, Progress, plan
 from coatpeg.core.cupboard.items import refuse_misfit
 from coatpeg.core.errors import Gone, Invalid
+from coatpeg.core.outlines.versions import VariantPlan
 from coatpeg.core.policy import Action
-from coatpeg.cupboard import copies, laying
+from coatpeg.cupboard import copies, laying, versions
 from coatpeg.cupboard.keeping import kept_item
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem, GivenOut
 from coatpeg.cupboard.reading import lines_of
+from coatpeg.cupboard.versions import Several
 from coatpeg.events.recording import Deed, deed
 from coatpeg.jobs.kinds import Kind, job
 from coatpeg.notices.putting import put
@@ -33,7 +35,7 @@ from coatpeg.outlines.reading import pockets_of
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import check_class_days, school_calendar
 from coatpeg.people.faces import face
-from coatpeg.people.models import Period, Person
+from coatpeg.people.models import GroupMember, Period, Person, WorkingGroup
 from coatpeg.people.rosters import Member, members
 from coatpeg.portfolios.models import Portfolio
 from coatpeg.portfolios.writing import lock_portfolios
@@ -41,38 +43,66 @@ from coatpeg.portfolios.writing import lock_portfolios
 
 @dataclass(frozen=True, slots=True)
 class Audience:
-    """Who is meant: some students (enrolments), else some periods, else (both empty) the whole class."""
+    """Who is meant: some students (enrolments), else some periods and groups, else (all empty) the whole class."""
 
     students: Collection[int] = ()
     periods: Collection[int] = ()
+    groups: Collection[int] = ()
+
+    @property
+    def everybody(self) -> bool:
+        """Whether it is the class as a whole."""
+        return not (self.students or self.periods or self.groups)
 
 
 @dataclass(frozen=True, slots=True)
 class Meant:
-    """What giving out would do: the plan, and everybody it speaks of by enrolment."""
+    """What giving out would do: the plan, which item whoever gets one gets, and everybody by enrolment."""
 
     plan: Plan
+    which: dict[int, int]
     portfolios: dict[int, Portfolio]
     members: dict[int, Member]
 
 
-def look(person: Person, item_id: int, pocket_id: int, to: Audience, now: datetime) -> dict[str, Any]:
-    """What giving out would do, by name."""
-    item = _item(person, item_id)
-    meant = _meant(item, _pocket(item, pocket_id), to, now)
+@dataclass(frozen=True, slots=True)
+class Giving:
+    """What is to be given out: an item, with its versions where it has some, into a pocket, to whom."""
 
-    def named(ids: Sequence[int]) -> list[dict[str, Any]]:
+    item_id: int
+    pocket_id: int
+    to: Audience = Audience()
+    plan: VariantPlan | None = None
+    by_hand: Mapping[int, int] = field(default_factory=dict)
+
+
+def look(person: Person, what: Giving, now: datetime) -> dict[str, Any]:
+    """What giving out would do, by name; ``nowhere`` are those whom no version names."""
+    item = _item(person, what.item_id)
+    of = versions.several(item, what.plan, what.by_hand)
+    meant = _meant(of, _pocket(of, what.pocket_id), what.to, now)
+
+    def named(ids: Iterable[int]) -> list[dict[str, Any]]:
         return [face(meant.members[one]) for one in ids]
 
-    return {name: named(getattr(meant.plan, name)) for name in ("gets", "has", "locked", "full")}
+    gets = [meant.members[one] for one in meant.plan.gets]
+    return {
+        **{name: named(getattr(meant.plan, name)) for name in ("gets", "has", "locked", "full")},
+        "versions": [
+            {"item": pk, "title": one.title, "gets": named(who for who in meant.plan.gets if meant.which[who] == pk)}
+            for pk, one in of.items.items()
+            if of.plan
+        ],
+        "nowhere": named(versions.left_out(of, item.group_id, gets)),
+    }
 
 
-def give(
-    person: Person, item_id: int, pocket_id: int, to: Audience, key: str, now: datetime, later: datetime | None = None
-) -> GivenOut:
+def give(person: Person, what: Giving, key: str, now: datetime, later: datetime | None = None) -> GivenOut:
     """Give copies out, at once or at a moment (``later``); the same ``key`` again is the same deed."""
-    item = _item(person, item_id)
-    pocket = _pocket(item, pocket_id)
+    item = _item(person, what.item_id)
+    to = what.to
+    of = versions.several(item, what.plan, what.by_hand)
+    pocket = _pocket(of, what.pocket_id)
     if later is not None:
         check_class_days(item.group_id, day=school_calendar().local_day(later))
         if later <= now:
@@ -83,7 +113,8 @@ def give(
         if had is not None:
             return had
         item = CupboardItem.objects.select_related("stored").get(pk=item.pk)
-        meant = _meant(item, pocket, to, now)
+        of = versions.several(item, what.plan, what.by_hand)
+        meant = _meant(of, pocket, to, now)
         if not meant.plan.gets:
             raise Invalid(
                 f"Nobody would get “{item.title}”: everybody meant has it already, or their pocket is locked.",
@@ -96,8 +127,10 @@ def give(
             pocket=pocket,
             person=person,
             key=key,
-            whole=not to.students and not to.periods,
+            whole=to.everybody,
             periods=[] if to.students else sorted(set(to.periods)),
+            groups=[] if to.students else sorted(set(to.groups)),
+            dealt=of.to_data(),
             students=sorted(set(to.students)) if later else [],
             waits_for=later,
             at=now,
@@ -106,7 +139,7 @@ def give(
             give_planned.using(run_after=later).enqueue(made.pk)
             doing.record("given_out_planned", item.group_id, item=item.pk, given=made.pk, pocket=pocket.pk)
             return made
-        _lay(doing, made, [meant.portfolios[one] for one in meant.plan.gets])
+        _lay(doing, made, of, meant, meant.plan.gets)
         doing.record("given_out", item.group_id, item=item.pk, given=made.pk, pocket=pocket.pk)
         return made
 
@@ -126,46 +159,59 @@ def give_now(found: GivenOut, now: datetime) -> None:
         given = _reread(found)
         if given.waits_for is None or given.waits_for > now or given.taken_back_at is not None:
             return
-        if given.item.removed_at is not None or given.pocket.retired_at is not None:
+        of = versions.given_items(given)
+        if any(one.removed_at for one in of.items.values()) or given.pocket.retired_at is not None:
             given.taken_back_at = now
             given.save(update_fields=["taken_back_at"])
             doing.record("given_out_taken_back", given.group_id, given=given.pk, item=given.item_id)
             return
         here = set(_here(given.group_id, school_calendar().local_day(now)))
         students = frozenset(given.students) & here
-        standing = set(Period.objects.filter(group_id=given.group_id).values_list("pk", flat=True))
-        to = Audience(students, frozenset(given.periods) & standing)
-        nobody = bool(given.students or given.periods) and not to.students and not to.periods
-        meant = None if nobody else _meant(given.item, given.pocket, to, now)
+        to = replace(_standing(given), students=students)
+        meant = None if to.everybody and not given.whole else _meant(of, given.pocket, to, now)
         given.waits_for, given.at = None, now
         given.save(update_fields=["waits_for", "at"])
-        _lay(doing, given, [meant.portfolios[one] for one in meant.plan.gets] if meant else [])
+        if meant:
+            _lay(doing, given, of, meant, meant.plan.gets)
         doing.record("given_out", given.group_id, item=given.item_id, given=given.pk, pocket=given.pocket_id)
 
 
-def _lay(doing: Deed, given: GivenOut, portfolios: Sequence[Portfolio]) -> None:
-    """Lay copies and tell whose they are: one notice for all, or one for a student who joined."""
-    if portfolios:
-        laying.lay(doing, given.item, given.pocket, portfolios, given)
-        alone = portfolios[0].enrolment_id if len(portfolios) == 1 else 0
-        put(doing, "given_out", given.group_id, given=given.pk, enrolment=alone)
+def _standing(given: GivenOut) -> Audience:
+    """The periods and groups of those that it was given to which still are there."""
+    if not (given.periods or given.groups):
+        return Audience()
+    periods = Period.objects.filter(group_id=given.group_id, pk__in=given.periods).values_list("pk", flat=True)
+    groups = WorkingGroup.objects.filter(group_id=given.group_id, pk__in=given.groups).values_list("pk", flat=True)
+    return Audience(periods=frozenset(periods), groups=frozenset(groups))
+
+
+def _lay(doing: Deed, given: GivenOut, of: Several, meant: Meant, to: Sequence[int]) -> None:
+    """Lay copies for these (enrolments) and tell them: one notice for all, or one for a student who joined."""
+    for pk, item in of.items.items():
+        whose = [meant.portfolios[one] for one in to if meant.which[one] == pk]
+        laying.lay(doing, item, given.pocket, whose, given)
+    if to:
+        put(doing, "given_out", given.group_id, given=given.pk, enrolment=to[0] if len(to) == 1 else 0)
 
 
 def for_joiners(doing: Deed, group_id: int) -> None:
-    """Give whoever came into a class or a period what was given to it as a whole. Call within the deed of joining.
+    """Give whoever came into a class, a period or a group what was given to it as a whole. Call within that deed.
 
     Whoever had it once gets it no second time.
     """
     standing = GivenOut.objects.filter(group_id=group_id, taken_back_at=None, waits_for=None, item__removed_at=None)
     for given in standing.select_related("item__stored", "pocket").order_by("pk"):
-        if given.pocket.retired_at is not None or not (given.whole or given.periods):
+        to = _standing(given)
+        of = versions.given_items(given)
+        out = given.pocket.retired_at is not None or any(one.removed_at for one in of.items.values())
+        if out or (to.everybody and not given.whole):
             continue
-        had = set(given.copies.values_list("portfolio__enrolment_id", flat=True))
-        meant = _meant(given.item, given.pocket, Audience(periods=given.periods), doing.now)
-        missing = [meant.portfolios[one] for one in meant.plan.gets if one not in had]
-        ids = [one.pk for one in missing]
+        had = dict(given.copies.values_list("portfolio__enrolment_id", "item_id"))
+        meant = _meant(of, given.pocket, to, doing.now, had)
+        missing = [one for one in meant.plan.gets if one not in had]
+        ids = [meant.portfolios[one].pk for one in missing]
         list(Portfolio.objects.select_for_update().filter(pk__in=ids).order_by("pk").values_list("pk"))
-        _lay(doing, given, missing)
+        _lay(doing, given, of, meant, missing)
 
 
 def take_back(person: Person, given_id: int, now: datetime) -> list[dict[str, Any]]:
@@ -221,7 +267,11 @@ def of_class(person: Person, group_id: int, now: datetime) -> list[dict[str, Any
     counts: dict[int, dict[str, int]] = {one.pk: {far.value: 0 for far in Progress} for one in given}
     for one, far in zip(rows, copies.progress_of(rows), strict=True):
         counts[one.given_id or 0][far.value] += 1
-    names = dict(Period.objects.filter(group_id=group_id).values_list("pk", "name"))
+    names = Names(
+        dict(Period.objects.filter(group_id=group_id).values_list("pk", "name")),
+        dict(WorkingGroup.objects.filter(group_id=group_id).values_list("pk", "name")),
+        _titles(given),
+    )
     return [{**given_data(one, names), **counts[one.pk]} for one in given]
 
 
@@ -234,10 +284,29 @@ def students(person: Person, given_id: int, now: datetime) -> list[dict[str, Any
     return lines_of(given.group_id, _copies(given), now)
 
 
-def given_data(one: GivenOut, names: Mapping[int, str] | None = None) -> dict[str, Any]:
-    """What was given out, as a line; ``names`` are those of the class's periods, where they are at hand."""
+@dataclass(frozen=True, slots=True)
+class Names:
+    """What lines name: the class's periods and groups, and the items that are versions, by id."""
+
+    periods: Mapping[int, str]
+    groups: Mapping[int, str]
+    titles: Mapping[int, str]
+
+
+def _titles(given: Iterable[GivenOut]) -> dict[int, str]:
+    """The titles of the items that are versions of what was given out: at most one query."""
+    wanted = {int(version["key"]) for one in given for version in one.dealt.get("versions", ())}
+    return dict(CupboardItem.objects.filter(pk__in=wanted).values_list("pk", "title")) if wanted else {}
+
+
+def given_data(one: GivenOut, names: Names | None = None) -> dict[str, Any]:
+    """What was given out, as a line; ``names`` where they are at hand."""
     if names is None:
-        names = dict(Period.objects.filter(pk__in=one.periods).values_list("pk", "name"))
+        names = Names(
+            dict(Period.objects.filter(pk__in=one.periods).values_list("pk", "name")),
+            dict(WorkingGroup.objects.filter(pk__in=one.groups).values_list("pk", "name")),
+            _titles([one]),
+        )
     return {
         "id": one.pk,
         "item": {"id": one.item_id, "title": one.item.title},
@@ -246,7 +315,9 @@ def given_data(one: GivenOut, names: Mapping[int, str] | None = None) -> dict[st
         "at": one.at,
         "waits_for": one.waits_for,
         "whole": one.whole,
-        "periods": [names[period] for period in one.periods if period in names],
+        "periods": [names.periods[period] for period in one.periods if period in names.periods],
+        "groups": [names.groups[group] for group in one.groups if group in names.groups],
+        "versions": [names.titles.get(int(version["key"]), "") for version in one.dealt.get("versions", ())],
         "taken_back_at": one.taken_back_at,
     }
 
@@ -278,13 +349,16 @@ def _no_given() -> Gone:
     return Gone("Nothing like this was given out.", fix="Load the list again.")
 
 
-def _pocket(item: CupboardItem, pocket_id: int) -> Pocket:
+def _pocket(of: Several, pocket_id: int) -> Pocket:
     """The pocket to give into; ``Invalid`` where it takes no such thing, with one that does."""
-    pockets = list(pockets_of(item.group_id).filter(retired_at=None).order_by("section__position", "position", "pk"))
+    pockets = list(
+        pockets_of(of.first.group_id).filter(retired_at=None).order_by("section__position", "position", "pk")
+    )
     found = next((one for one in pockets if one.pk == pocket_id), None)
     if found is None:
         raise Gone("There is no such pocket in this class.", fix="Choose another one.")
-    refuse_misfit(laying.kind_of(item), laying.target_of(found), [laying.target_of(one) for one in pockets])
+    for item in of.items.values():
+        refuse_misfit(laying.kind_of(item), laying.target_of(found), [laying.target_of(one) for one in pockets])
     return found
 
 
@@ -297,26 +371,22 @@ def _here(group_id: int, today: date) -> dict[int, Member]:
     }
 
 
-def _meant(item: CupboardItem, pocket: Pocket, to: Audience, now: datetime) -> Meant:
-    """Whom giving out speaks of, and what becomes of each: a fixed number of queries."""
-    today = school_calendar().local_day(now)
-    periods = set(to.periods)
-    if not periods <= set(Period.objects.filter(group_id=item.group_id).values_list("pk", flat=True)):
-        raise Invalid("A period is not of this class.", where="periods", fix="Choose from the class's periods.")
-    here = _here(item.group_id, today)
+def _meant(of: Several, pocket: Pocket, to: Audience, now: datetime, had: Mapping[int, int] | None = None) -> Meant:
+    """Whom giving out speaks of, and what becomes of each: a fixed number of queries.
+
+    ``had`` are those who were given one of its items before (enrolment: item).
+    """
+    group_id = of.first.group_id
+    here = _here(group_id, school_calendar().local_day(now))
     if not set(to.students) <= set(here):
         raise Invalid(
             "Somebody chosen is not, or no longer, in this class.", where="students", fix="Choose from the class list."
         )
-    chosen = [
-        one
-        for one in here.values()
-        if (one.enrolment_id in to.students if to.students else not periods or one.period_id in periods)
-    ]
+    chosen = _chosen(group_id, to, here)
     rows = Portfolio.objects.filter(enrolment__in=[one.enrolment_id for one in chosen])
     portfolios = {one.enrolment_id: one for one in rows.select_related("enrolment")}
     ids = {one.pk: one.enrolment_id for one in portfolios.values()}
-    lying = copies.loaded(CupboardCopy.objects.filter(item=item, pocket=pocket, portfolio__in=ids))
+    lying = copies.loaded(CupboardCopy.objects.filter(item__in=list(of.items), pocket=pocket, portfolio__in=ids))
     has = {one.portfolio_id for one in lying if copies.lies_there(one)}
     locked, full = laying.locked(pocket, ids), laying.full(pocket, ids)
     candidates = [
@@ -324,4 +394,24 @@ def _meant(item: CupboardItem, pocket: Pocket, to: Audience, now: datetime) -> M
         for one in chosen
         if (mine := portfolios.get(one.enrolment_id)) is not None
     ]
-    return Meant(plan(candidates), portfolios, here)
+    planned = plan(candidates)
+    had = {**{ids[one.portfolio_id]: one.item_id for one in lying if one.portfolio_id in has}, **(had or {})}
+    gets = set(planned.gets)
+    # Whoever has one already is dealt to as well: they keep theirs, and it is counted.
+    dealt_to = [one for pk, one in here.items() if pk in had or pk in gets]
+    return Meant(planned, versions.deal(of, group_id, dealt_to, had), portfolios, here)
+
+
+def _chosen(group_id: int, to: Audience, here: Mapping[int, Member]) -> list[Member]:
+    """Those of a class who are meant; ``Invalid`` names a period or group of another class."""
+    periods, groups = set(to.periods), set(to.groups)
+    if not periods <= set(Period.objects.filter(group_id=group_id).values_list("pk", flat=True)):
+        raise Invalid("A period is not of this class.", where="periods", fix="Choose from the class's periods.")
+    if not groups <= set(WorkingGroup.objects.filter(group_id=group_id).values_list("pk", flat=True)):
+        raise Invalid("A group is not of this class.", where="groups", fix="Choose from the class's groups.")
+    if to.students:
+        return [one for one in here.values() if one.enrolment_id in to.students]
+    if to.everybody:
+        return list(here.values())
+    inside = set(GroupMember.objects.filter(workinggroup__in=groups).values_list("enrolment_id", flat=True))
+    return [one for one in here.values() if one.period_id in periods or one.enrolment_id in inside]

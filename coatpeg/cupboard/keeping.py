@@ -15,7 +15,7 @@ from typing import Any
 
 from django.core.files.base import File
 
-from coatpeg.core.cupboard.items import LONGEST_HEADING, LONGEST_TITLE, MOST_ITEMS, ItemKind
+from coatpeg.core.cupboard.items import LAYOUTS, LONGEST_HEADING, LONGEST_TITLE, MOST_ITEMS, ItemKind
 from coatpeg.core.errors import Gone, Invalid, Stale
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming
@@ -68,12 +68,47 @@ def put_file_in(
         return _make(doing, person, group_id, kind="file", title=title, heading=heading, staff_only=True, **_of(kept))
 
 
+def put_layout_in(
+    person: Person,
+    group_id: int,
+    kind: ItemKind,
+    title: str,
+    html: str,
+    of: tuple[str, dict[str, Any]],
+    now: datetime,
+) -> tuple[CupboardItem, bool]:
+    """Put a pocket or a log's columns in, for staff only until it is shown; ``of`` is its pocket's key, and the layout.
+
+    What lies there of the same pocket is exchanged: who sees it, and what it stands under, stays. Returns whether there
+    was none.
+    """
+    require_in_group(person, Action.KEEP_CUPBOARD, group_id)
+    key, layout = of
+    words: dict[str, Any] = {"html": clean_starter(tidy_text(html)), "layout": layout}
+    with deed(person.pk, now) as doing:
+        TeachingGroup.objects.select_for_update().filter(pk=group_id).values_list("pk").first()
+        rows = CupboardItem.objects.filter(group_id=group_id, kind=kind, pocket_key=key, removed_at=None)
+        item = rows.filter(lent_from=None).select_for_update().first()
+        if item is None:
+            refuse_full(group_id)
+            shown: dict[str, Any] = {"title": title[:LONGEST_TITLE], "staff_only": True}
+            return _make(doing, person, group_id, kind=kind.value, pocket_key=key, **shown, **words), True
+        content = item.html != words["html"]
+        if content or item.layout != layout:
+            item.html, item.layout = words["html"], layout
+            _changed(doing, item, content=content)
+            doing.record("cupboard_item_changed", group_id, item=item.pk)
+        return item, False
+
+
 def change(person: Person, item_id: int, version: int, plan: ItemPlan, now: datetime) -> CupboardItem:
     """Change an item; copies of what was in it are renewed where that changed."""
     kept = kept_item(person, item_id)
     with deed(person.pk, now) as doing:
         item = _locked(kept, version)
         checked = _checked(item.group_id, ItemKind(item.kind), plan)
+        if item.kind in LAYOUTS:
+            checked["html"] = item.html
         _refuse_lent(item, any(checked[name] != getattr(item, name) for name in ("title", "html", "link")))
         told = {**checked, "opens": checked["opens"] and checked["opens"].isoformat()}
         content = (checked["html"], checked["link"]) != (item.html, item.link)

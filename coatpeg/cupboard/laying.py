@@ -13,7 +13,7 @@ from typing import Any
 
 from django.db.models import Count, Max
 
-from coatpeg.core.cupboard.items import ItemKind, Target, artefact_kind
+from coatpeg.core.cupboard.items import IN_WORDS, ItemKind, Target, artefact_kind
 from coatpeg.core.outlines.filling import PocketKind
 from coatpeg.core.portfolios import rich, texts
 from coatpeg.core.portfolios.kinds import ArtefactKind
@@ -103,7 +103,7 @@ def lay(
 
 def _empty_pages(item: CupboardItem, pocket: Pocket, portfolios: Sequence[Portfolio]) -> Mapping[int, Evidence | None]:
     """The portfolios (ids) whose page takes an item as its words, with the page's row where there is one."""
-    if item.kind != ItemKind.PAGE or pocket.kind != PocketKind.PAGE:
+    if item.kind not in IN_WORDS or pocket.kind != PocketKind.PAGE:
         return {}
     ids = [one.pk for one in portfolios]
     pages = {
@@ -183,7 +183,7 @@ def make_artefacts(doing: Deed, item: CupboardItem, portfolios: Sequence[int]) -
         ),
         batch_size=BATCH,
     )
-    if item.kind == ItemKind.PAGE:
+    if item.kind in IN_WORDS:
         words = words_in(item)
         written = WrittenText.objects.bulk_create(
             (WrittenText(artefact=one, version=1, changed_at=doing.now, **words) for one in made), batch_size=BATCH

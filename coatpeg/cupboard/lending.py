@@ -119,7 +119,7 @@ def bring_along(
 
 
 def _same(item: CupboardItem) -> tuple[object, ...]:
-    return (item.kind, *(getattr(item, name) for name in following.CONTENT))
+    return (item.kind, *(str(getattr(item, name)) for name in following.CONTENT))
 
 
 def take_back(doing: Deed, group_id: int, items: Collection[int]) -> None:

@@ -14,7 +14,10 @@ from coatpeg.portfolios.models import Evidence, Portfolio
 
 
 class CupboardItem(models.Model):
-    """A resource: a page, a file or a link. Nobody but staff writes here; portfolios hold copies."""
+    """A resource: a page, a file, a link, or what can be laid into a template.
+
+    Nobody but staff writes here; portfolios hold copies.
+    """
 
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="cupboard")
     kind = models.CharField(max_length=6, choices=[(one.value, one.value) for one in ItemKind])
@@ -22,7 +25,12 @@ class CupboardItem(models.Model):
     heading = models.CharField(max_length=LONGEST_HEADING, blank=True, default="")
     """What it stands under: a unit, a week, any words."""
     html = models.TextField(blank=True, default="")
+    """A page's words; of a pocket or a log, what a copy says."""
     link = models.CharField(max_length=2000, blank=True, default="", db_collation="utf8mb4_bin")
+    layout = models.JSONField(default=dict)
+    """A pocket's settings (``core.outlines.settings``) with the ``files`` beside it; of a log its columns alone."""
+    pocket_key = models.CharField(max_length=32, blank=True, default="", db_collation="utf8mb4_bin")
+    """The key of the pocket it came from: put in once more, it takes the place of this."""
     stored = models.ForeignKey(StoredFile, models.PROTECT, null=True)
     came_sha256 = models.CharField(max_length=64, blank=True, default="", db_collation="utf8mb4_bin")
     file_kind = models.CharField(max_length=10, blank=True, default="", choices=KIND_CHOICES)
@@ -70,7 +78,7 @@ class CupboardReading(models.Model):
 
 
 class GivenOut(models.Model):
-    """An item was given out into a pocket: to the class, some periods, or chosen students."""
+    """An item was given out into a pocket: to the class, some periods or groups, or chosen students."""
 
     group = models.ForeignKey(TeachingGroup, models.CASCADE, related_name="given_out")
     item = models.ForeignKey(CupboardItem, models.CASCADE, related_name="given_out")
@@ -82,6 +90,10 @@ class GivenOut(models.Model):
     """To the class as a whole, whoever joins it later too."""
     periods = models.JSONField(default=list)
     """To these periods as a whole (ids), whoever comes into them later too."""
+    groups = models.JSONField(default=list)
+    """To these working groups as a whole (ids), whoever comes into them later too."""
+    dealt = models.JSONField(default=dict)
+    """Where it has versions: the items and how they are dealt (``versions.Several.to_data``); ``item`` is the first."""
     students = models.JSONField(default=list)
     """To these students (enrolments), where it waits."""
     waits_for = models.DateTimeField(null=True, blank=True)

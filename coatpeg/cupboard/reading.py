@@ -192,6 +192,7 @@ def lines_of(group_id: int, of: list[CupboardCopy], now: datetime) -> list[dict[
         {
             "id": one.pk,
             "student": faces[one.portfolio.enrolment_id],
+            "title": one.item.title,
             "portfolio": one.portfolio_id,
             "pocket": {"id": one.pocket_id, "title": one.pocket.title},
             "at": one.at,

@@ -12,7 +12,7 @@ from collections.abc import Sequence
 
 from django.db.models import F, QuerySet
 
-from coatpeg.core.cupboard.items import ItemKind
+from coatpeg.core.cupboard.items import IN_WORDS
 from coatpeg.cupboard import copies as of_copies
 from coatpeg.cupboard import laying
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem
@@ -88,7 +88,7 @@ def _exchange(doing: Deed, copies: Sequence[CupboardCopy]) -> None:
 def _exchange_of(doing: Deed, item: CupboardItem, copies: Sequence[CupboardCopy]) -> None:
     pages = [one.evidence for one in copies if one.evidence.artefact_id is None]
     rest = [one for one in copies if one.evidence.artefact_id is not None]
-    if item.kind == ItemKind.PAGE:
+    if item.kind in IN_WORDS:
         words = laying.words_in(item)
         texts = [one.evidence.artefact.written_text for one in rest if one.evidence.artefact]
         for kept in (*pages, *texts):

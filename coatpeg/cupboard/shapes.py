@@ -10,7 +10,7 @@ from pydantic import Field
 
 from coatpeg.people.shapes import Day, Face, Named, Shape
 
-ItemWord = Literal["page", "file", "link"]
+ItemWord = Literal["page", "file", "link", "log", "pocket"]
 ProgressWord = Literal["taken_out", "not_opened", "opened", "begun", "handed_in"]
 MANY = 5_000
 
@@ -57,6 +57,12 @@ class PocketForItem(Named):
 
     section: str
     why_not: str
+
+
+class LaidItem(ItemShape):
+    """A pocket, or a log's columns, in the cupboard; ``new``: nothing lay there of it before."""
+
+    new: bool
 
 
 class OpenedItem(ItemShape):
@@ -139,10 +145,11 @@ class OpenedCopies(Shape):
 
 
 class CopyLine(Shape):
-    """Somebody's copy; ``newer``: a newer one lies beside it."""
+    """Somebody's copy of an item; ``newer``: a newer one lies beside it."""
 
     id: int
     student: Face
+    title: str
     portfolio: int
     pocket: Named
     at: datetime
@@ -151,12 +158,36 @@ class CopyLine(Shape):
     progress: ProgressWord
 
 
+class GivenVersionIn(Shape):
+    """An item that some get: who have a surname of a range, or are in these periods or groups (ids)."""
+
+    item: int
+    first: str = Field(default="", max_length=10)
+    last: str = Field(default="", max_length=10)
+    places: list[int] = Field(default=[], max_length=200)
+
+
+class GivenVersionsIn(Shape):
+    """Several items of which each student gets one; a seed tells dealing at random again."""
+
+    by: Literal["surname", "period", "group", "random", "hand"]
+    seed: int = Field(default=0, ge=0, le=2**31)
+    versions: list[GivenVersionIn] = Field(max_length=40)
+    hand: dict[int, int] = Field(default={}, max_length=MANY)
+    """By hand: which item (id) a student (enrolment) gets; nobody named gets the first."""
+
+
 class GiveIn(Shape):
-    """Into which pocket, and to whom: students (enrolments), else periods, else (both empty) the class."""
+    """Into which pocket, and to whom: students (enrolments), else periods and groups, else (all empty) the class.
+
+    ``versions``: the item is the first of several, of which each gets one.
+    """
 
     pocket: int
     students: list[int] = Field(default=[], max_length=MANY)
     periods: list[int] = Field(default=[], max_length=200)
+    groups: list[int] = Field(default=[], max_length=500)
+    versions: GivenVersionsIn | None = None
 
 
 class GiveNowIn(GiveIn):
@@ -170,13 +201,26 @@ class GiveNowIn(GiveIn):
     time: time_ | None = None
 
 
+class GivenVersion(Shape):
+    """Who gets a version."""
+
+    item: int
+    title: str
+    gets: list[Face]
+
+
 class GivingImpact(Shape):
-    """What giving out would do: who gets it, has it, whose pocket is locked, or full."""
+    """What giving out would do: who gets it, has it, whose pocket is locked, or full.
+
+    Of ``versions`` who gets which; ``nowhere`` are in no period or group that one names, and get the first.
+    """
 
     gets: list[Face]
     has: list[Face]
     locked: list[Face]
     full: list[Face]
+    versions: list[GivenVersion]
+    nowhere: list[Face]
 
 
 class GivenShape(Shape):
@@ -191,6 +235,9 @@ class GivenShape(Shape):
     """The moment at which it is given out; None: it is."""
     whole: bool
     periods: list[str]
+    groups: list[str]
+    versions: list[str]
+    """The titles of its versions; none: everybody got the same."""
     taken_back_at: datetime | None
 
 

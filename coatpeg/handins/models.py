@@ -244,6 +244,17 @@ class KeptFacts(models.Model):
         constraints = (models.UniqueConstraint(fields=("handin", "enrolment"), name="facts_once"),)
 
 
+class LaidBoard(models.Model):
+    """A class's board as it was read last by a worker (``board.laid``): packed JSON."""
+
+    group = models.OneToOneField(TeachingGroup, models.CASCADE, primary_key=True, related_name="+")
+    cursor = models.BigIntegerField()
+    """The number of the newest event of the class when it was read."""
+    since = models.DateTimeField()
+    until = models.DateTimeField()
+    packed = models.BinaryField()
+
+
 class Pack(models.Model):
     """Everything handed in for a hand-in as one file, or one submission marked, as somebody asked for it."""
 

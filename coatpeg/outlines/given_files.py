@@ -20,6 +20,7 @@ from coatpeg.core.outlines.filling import PocketKind
 from coatpeg.core.outlines.versions import LONGEST_KEY
 from coatpeg.core.policy import Action
 from coatpeg.core.portfolios import incoming
+from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.files import keeping
 from coatpeg.files.models import StoredFile
 from coatpeg.outlines import dealing
@@ -33,6 +34,7 @@ MOST_WAITING = 200
 """For pockets of drafts, in one class."""
 WAITS = timedelta(days=90)
 Role = Literal["directions", "starter"]
+_ROLES: Mapping[str, Role] = {"directions": "directions", "starter": "starter"}
 
 
 def keep(content: File[Any], name: str) -> tuple[keeping.Kept, str]:
@@ -65,6 +67,17 @@ def wait(template: Template, kept: keeping.Kept, title: str, role: Role, now: da
     made.draft_of = template
     made.save()
     return made
+
+
+def wait_for(template: Template, lines: Sequence[Mapping[str, str]], now: datetime) -> list[PocketFile]:
+    """Keep files of a document (as ``as_document`` says them) for a pocket that somebody drafts."""
+    stored = {one.sha256: one for one in StoredFile.objects.filter(sha256__in=[line["sha256"] for line in lines])}
+    found = []
+    for line in lines:
+        if line["sha256"] in stored:
+            kept = keeping.Kept(stored[line["sha256"]], line["came_sha256"], ArtefactKind(line["kind"]))
+            found.append(wait(template, kept, line["title"], _ROLES[line["role"]], now, line.get("version", "")))
+    return found
 
 
 def give_waiting(template: Template, pocket: Pocket, file_id: int) -> PocketFile:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import secrets
 from datetime import date
+from typing import Any
 
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
@@ -11,6 +12,23 @@ from django.utils.crypto import salted_hmac
 
 from coatpeg.core.people import names
 from coatpeg.core.policy import Role
+from coatpeg.events.prepared import Found
+
+
+class People(BaseUserManager["Person"]):
+    """All people."""
+
+    def get(self, *args: Any, **of: Any) -> Person:
+        """One of them; by the key alone, as every request asks for whoever is signed in, by a prepared query.
+
+        What Django makes of this for a relation has people of its own to look among.
+        """
+        if args or set(of) != {"pk"} or type(self) is not People:
+            return super().get(*args, **of)
+        found = _PERSON.get(of["pk"])
+        if found is None:
+            raise Person.DoesNotExist
+        return found
 
 
 class Person(AbstractBaseUser):
@@ -40,7 +58,7 @@ class Person(AbstractBaseUser):
     """The one class that is open in this request, where a sign-in card opened it; kept in the session, not here."""
 
     USERNAME_FIELD = "username"
-    objects = BaseUserManager()
+    objects = People()
 
     @property
     def listed(self) -> str:
@@ -57,6 +75,9 @@ class Person(AbstractBaseUser):
         if not self.sessions_key:
             return super().get_session_auth_hash()
         return salted_hmac("coatpeg.sessions", self.password + self.sessions_key, algorithm="sha256").hexdigest()
+
+
+_PERSON = Found(Person)
 
 
 def new_calendar_key() -> str:

@@ -16,7 +16,9 @@ from coatpeg.people.models import Person
 def person_of(request: HttpRequest) -> Person:
     """The signed-in person; the API's authentication has made sure that there is one."""
     assert isinstance(request.user, Person)
-    return request.user
+    # Not what stands for them until they are asked for: it costs again at each of their attributes.
+    person: Person = getattr(request.user, "_wrapped", request.user)
+    return person
 
 
 def for_action(action: Action) -> dict[str, str]:

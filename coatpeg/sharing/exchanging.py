@@ -86,7 +86,7 @@ def exchange(
     action = Action.WRITE_SHARED if client is not None and update else Action.SEE_SHARED
     standings = finding.require_on_page(person, action, page, today)
     if client is not None and update:
-        page, reason = take(person, page, client, _raw(update), standings, now)
+        page, reason = take(person, page, client, _raw(update), standings, today, now)
     else:
         reason = why_closed(page, person, standings, today)
     came = _came(page, after)
@@ -132,7 +132,7 @@ def _came(page: PageRow, after: int) -> dict[str, Any]:
 
 
 def take(
-    person: Person, page: PageRow, client: int, data: bytes, standings: Standings, now: datetime
+    person: Person, page: PageRow, client: int, data: bytes, standings: Standings, today: date, now: datetime
 ) -> tuple[PageRow, str]:
     """Put an update to the page, or refuse it as a whole; returns the page as it is then, and why nobody writes on it.
 
@@ -146,7 +146,7 @@ def take(
         kinds = accepting.Kinds.from_data(locked.kinds)
         taken = accepting.accept(update, client, clocks, kinds)
         page = page._replace(number=locked.number, closed_at=locked.closed_at)
-        reason = why_closed(page, person, standings, school_calendar().local_day(now))
+        reason = why_closed(page, person, standings, today)
         if taken.nothing:
             return page, reason
         if reason:

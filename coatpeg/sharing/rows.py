@@ -10,6 +10,7 @@ from django.db import connection
 from django.db.models.functions import Coalesce
 
 from coatpeg.core.errors import Gone
+from coatpeg.events.moments import quick
 from coatpeg.events.prepared import Prepared
 from coatpeg.people.models import GroupMember, PeriodMembership
 from coatpeg.portfolios.models import StandingHold
@@ -79,7 +80,7 @@ _UPDATES = Prepared(
     lambda pk, after, upto: (
         SharedUpdate.objects.filter(page_id=pk, number__gt=after, number__lte=upto)
         .order_by("number")
-        .values_list("data", "client", "start", "end", "person_id", "at")
+        .values_list("data", "client", "start", "end", "person_id", quick("at"))
     )
 )
 _HOLDS = Prepared(

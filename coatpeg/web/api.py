@@ -74,6 +74,8 @@ api = NinjaAPI(
     urls_namespace="api",
 )
 ROUTERS = (
+    # What is asked most often is found first.
+    sharing_router,
     sessions_router,
     people_router,
     bell_router,
@@ -88,7 +90,6 @@ ROUTERS = (
     outline_router,
     portfolios_router,
     uploads_router,
-    sharing_router,
     cupboard_router,
     cupboard_files_router,
     handins_router,

@@ -6,6 +6,7 @@ import logging
 import time
 from collections.abc import Callable
 
+from csp.middleware import CSPMiddleware
 from django.conf import settings
 from django.db import IntegrityError, InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse
@@ -91,6 +92,22 @@ def take_word_of_proxies(get_response: Answer) -> Answer:
     return middleware
 
 
+class Policy(CSPMiddleware):
+    """What a page may load (``CONTENT_SECURITY_POLICY``); data loads nothing, which is not put together each time."""
+
+    def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
+        """The answer with its policy."""
+        if _kind(response) not in JSON:
+            done: HttpResponseBase = super().process_response(request, response)
+            return done
+        response.headers.setdefault("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'")
+        return response
+
+
+def _kind(response: HttpResponseBase) -> str:
+    return response.headers.get("Content-Type", "").partition(";")[0]
+
+
 class PlainAnswers(GZipMiddleware):
     """Compress what is written for the moment, and leave files as they are: tags and ranges are those of the bytes.
 
@@ -99,7 +116,7 @@ class PlainAnswers(GZipMiddleware):
 
     def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
         """The answer, compressed where it is data or a page."""
-        kind = response.headers.get("Content-Type", "").partition(";")[0]
+        kind = _kind(response)
         if kind in JSON and not response.has_header("Cache-Control"):
             response["Cache-Control"] = "no-store"
         if response.streaming or response.has_header("ETag") or kind not in COMPRESSED:

@@ -70,7 +70,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "coatpeg.web.middleware.PlainAnswers",
-    "csp.middleware.CSPMiddleware",
+    "coatpeg.web.middleware.Policy",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -122,6 +122,7 @@ AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 AXES_DISABLE_ACCESS_LOG = True
 
+SESSION_ENGINE = "coatpeg.people.sessions"
 SESSION_COOKIE_NAME = "coatpeg"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"

@@ -2,6 +2,7 @@
 
 from datetime import timedelta
 
+from django.db.models import QuerySet
 from django.test import Client
 
 from coatpeg.core.people.roster_table import Column
@@ -9,7 +10,16 @@ from coatpeg.core.policy import Role
 from coatpeg.marking.models import DraftMark
 from coatpeg.notices.fanning import fan_out
 from coatpeg.people import cards
-from coatpeg.people.models import Enrolment, JoinRequest, Person, RosterDrop, SignInCard, StaffRole, TeachingGroup
+from coatpeg.people.models import (
+    Enrolment,
+    JoinRequest,
+    People,
+    Person,
+    RosterDrop,
+    SignInCard,
+    StaffRole,
+    TeachingGroup,
+)
 from coatpeg.setup.roster import enrolling
 from coatpeg.setup.roster.class_lists import ClassList
 from tests import builders
@@ -18,6 +28,24 @@ from tests.builders import NOW, TODAY, Class, klass
 
 MONDAY_AFTER_TEN = NOW + timedelta(days=15)
 """Ten school days after the day of the tests is Wednesday the 18th; by this day a request has lapsed."""
+
+
+class WhoeverIsSignedIn(ApiCase):
+    def test_is_found_among_all_people_and_nobody_beside_those_of_a_relation(self) -> None:
+        class Some(People):
+            """As a relation's manager looks among fewer."""
+
+            def get_queryset(self) -> QuerySet[Person]:
+                return super().get_queryset().exclude(username="kerr")
+
+        kerr = builders.person("kerr", "Al", "Kerr", staff=True)
+        self.assertEqual(Person.objects.get(pk=kerr.pk).reading, kerr.reading)
+        some = Some()
+        some.model = Person
+        with self.assertRaises(Person.DoesNotExist):
+            some.get(pk=kerr.pk)
+        with self.assertRaises(Person.DoesNotExist):
+            Person.objects.get(pk=kerr.pk + 1_000)
 
 
 class OfStudents(ApiCase):

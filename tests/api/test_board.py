@@ -14,8 +14,8 @@ from tests import builders
 from tests.api.case import ApiCase
 from tests.builders import NOW, TODAY, klass
 
-QUERIES = 13
-"""Statements of one board, session and person among them: however many students and hand-ins."""
+QUERIES = 14
+"""Statements of one board that nobody has laid ready, session and person among them: however many students and hand-ins."""
 
 
 class Board(ApiCase):
@@ -237,6 +237,8 @@ class Session(ApiCase):
         self.assertIn("script-src 'self'", policy)
         self.assertNotRegex(policy, r"https?:|unsafe")
         self.assertNotRegex(response.content.decode(), r"https?://")
+        data = Client().get("/api/session")["Content-Security-Policy"]
+        self.assertEqual(data, "default-src 'none'; frame-ancestors 'none'")
 
     def test_health(self) -> None:
         self.assertEqual(

@@ -471,7 +471,7 @@ class AtOnce(TransactionTestCase):
         item = keeping.put_in(plot.lead, plot.group.pk, ItemKind.PAGE, plan, NOW)
 
         def press(person: Any) -> Any:
-            return lambda: giving.give(person, item.pk, pocket.pk, giving.Audience(), f"key of {person.pk}", NOW)
+            return lambda: giving.give(person, giving.Giving(item.pk, pocket.pk), f"key of {person.pk}", NOW)
 
         done = at_once(press(plot.lead), press(other))
         self.assertEqual(sorted(type(one).__name__ for one in done), ["GivenOut", "Invalid"])

@@ -46,7 +46,7 @@ class Flags(ApiCase):
     def test_a_copy_from_the_cupboard_is_nobodys_same_file(self) -> None:
         sheet = SimpleUploadedFile("sheet.txt", b"Wash your hands.")
         item = keeping.put_file_in(self.plot.lead, self.plot.group.pk, sheet, "sheet.txt", NOW)
-        giving.give(self.plot.lead, item.pk, self.card.pk, giving.Audience(), "given", NOW)
+        giving.give(self.plot.lead, giving.Giving(item.pk, self.card.pk), "given", NOW)
         for portfolio in (self.ada, self.bea):
             builders.reflect(Evidence.objects.get(portfolio=portfolio))
             builders.hand_in(portfolio, self.one, even_if_empty=True)

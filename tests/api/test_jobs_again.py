@@ -82,6 +82,7 @@ class HalfWay(ApiCase):
                 "make_pack",
                 "forget_packs",
                 "close_all",
+                "lay_boards",
                 "lock_all",
                 "settle_page",
                 "give_planned",

@@ -213,7 +213,7 @@ def cupboard(of: Class, portfolio: Portfolio, pocket: Pocket) -> tuple[CupboardI
     shown = cupboard_keeping.ItemPlan("sheet.txt")
     item = cupboard_keeping.change(of.lead, item.pk, item.version, shown, NOW)
     copy = taking.take(portfolio.enrolment.person, portfolio.pk, pocket.pk, item.pk, NOW)
-    return item, copy, giving.give(of.lead, item.pk, pocket.pk, giving.Audience(), "given", NOW)
+    return item, copy, giving.give(of.lead, giving.Giving(item.pk, pocket.pk), "given", NOW)
 
 
 def shared(of: Class, portfolio: Portfolio) -> tuple[SharedPage, SharedTaken, SharedMoment]:
@@ -763,6 +763,8 @@ CALLS: dict[str, Call] = {
     "restore_evidence": send("post", EVIDENCE + "/restore"),
     "add_pocket_file": pocket_file,
     "add_waiting_file": waiting_file,
+    "put_pocket_in_cupboard": send("post", GROUP + "/template/cupboard", lambda t: {"pocket": t.pocket.pk}),
+    "fetch_pocket_from_cupboard": send("post", GROUP + "/template/cupboard/{t.item.pk}"),
     "remove_pocket_file": send("delete", GROUP + "/template/files/{t.given.pk}"),
     "restore_pocket_file": send("post", GROUP + "/template/files/{t.given.pk}/restore"),
     "read_pocket_file": get("/api/pocket-files/{t.given.pk}"),
@@ -871,6 +873,7 @@ OF_ADMINISTRATOR_TOO = {"settle_join_request", "give_password"}
 """What belongs to a student as a person of the school: an administrator's too."""
 # What an allowed call may answer beside success: the state of the objects forbids it, the role does not.
 ALLOWED_BUT = {
+    "fetch_pocket_from_cupboard": {422},
     "who_did_what": {404},
     "say_own_part": {404},
     "confirm_parts": {404},
@@ -1139,6 +1142,7 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"move_into_group", "keep_wishes", "draw_groups", "form_groups", "open_choice", "choose_group"}
     of_class |= {"place_students", "see_asked", "see_portfolios", "see_pocket_of_class"}
     of_class |= {"see_show_pages", "read_shown", "read_shown_thumbnail"}
+    of_class |= {"put_pocket_in_cupboard", "fetch_pocket_from_cupboard"}
     of_class |= {"add_pocket_file", "add_waiting_file", "remove_pocket_file", "restore_pocket_file"}
     of_class |= {"read_pocket_file", "read_pocket_thumbnail"}
     of_class |= {"view_pocket_file", "view_pocket_document", "view_pocket_page"}

@@ -6,7 +6,9 @@ import os
 import re
 import threading
 import time
+from collections.abc import Iterator
 from datetime import date, datetime, timedelta
+from functools import cache
 from pathlib import Path
 from typing import Any
 from zoneinfo import ZoneInfo
@@ -18,11 +20,12 @@ from django.core.servers.basehttp import ThreadedWSGIServer
 from django.test import LiveServerTestCase, tag
 from django.test.testcases import LiveServerThread
 from django.utils import timezone
-from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import BrowserContext, Page, expect, sync_playwright
 
 from coatpeg.people.models import Person
 from coatpeg.web.recheck import differences
 from operations import eyes
+from operations.processes import free_port
 from tests.builders import ZONE, Class, klass
 
 ARGUMENTS = [
@@ -39,6 +42,8 @@ ARGUMENTS = [
 ]
 PATIENCE = 60_000
 """Milliseconds that a step may take where the machine has other work; what must be fast is measured elsewhere."""
+UNHURRIED = "{ const every = setInterval; window.setInterval = (f, ms, ...with_) => every(f, ms === 1000 ? 2500 : ms, ...with_); }"
+"""A message, which counts its seconds, stays as much longer as a busy machine takes from what is said to its "Undo"."""
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 
 
@@ -47,24 +52,101 @@ def chromium() -> str:
     return next(path for path in ("/usr/bin/chromium", "/usr/bin/chromium-headless-shell") if os.path.exists(path))
 
 
-class CountingServer(ThreadedWSGIServer):
-    """The server of a test, which knows whether it still answers somebody."""
+class Counted:
+    """An answer of the server of a test that is not finished until it is closed."""
 
     answering = 0
     _lock = threading.Lock()
 
-    def process_request_thread(self, request: Any, client_address: Any) -> None:
-        with self._lock:
-            CountingServer.answering += 1
+    def __init__(self, application: Any, environ: Any, start_response: Any) -> None:
+        self.count(1)
         try:
-            super().process_request_thread(request, client_address)
+            self.answer = application(environ, start_response)
+        except BaseException:
+            self.count(-1)
+            raise
+
+    @classmethod
+    def count(cls, more: int) -> None:
+        with cls._lock:
+            Counted.answering += more
+
+    def __iter__(self) -> Iterator[bytes]:
+        return iter(self.answer)
+
+    def close(self) -> None:
+        try:
+            self.answer.close()
         finally:
-            with self._lock:
-                CountingServer.answering -= 1
+            self.count(-1)
+
+
+class CountingServer(ThreadedWSGIServer):
+    """The server of a test, which knows whether it still answers somebody, at the same port as the one before it."""
+
+    def __init__(self, *given: Any, **named: Any) -> None:
+        super().__init__(*given, **{**named, "allow_reuse_address": True})
+
+    def set_app(self, application: Any) -> None:
+        super().set_app(lambda environ, start_response: Counted(application, environ, start_response))
 
 
 class CountingThread(LiveServerThread):
     server_class = CountingServer
+
+
+class Browsers:
+    """The browser of this process and its contexts, which tests use one after the other.
+
+    Starting a browser, and compiling the scripts in a context that has never seen them, takes longer than most tests.
+    A context that comes back forgets whatever a page kept; what it has of scripts and styles stays, which is why the
+    servers of a process have one port. What a page cannot give back (a clock that is turned) asks for a context ``once``.
+    """
+
+    def __init__(self) -> None:
+        self.port = free_port()
+        self.playwright = sync_playwright().start()
+        self.browser = self.playwright.chromium.launch(executable_path=chromium(), args=ARGUMENTS)
+        self.waiting: dict[tuple[tuple[int, int], str], list[BrowserContext]] = {}
+        self.kept: dict[BrowserContext, tuple[tuple[tuple[int, int], str], Page]] = {}
+
+    def lend(self, size: tuple[int, int], locale: str, once: bool) -> BrowserContext:
+        """A context in which nothing is kept of anybody."""
+        known = self.waiting.setdefault((size, locale), [])
+        if known and not once:
+            return known.pop()
+        context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, locale=locale)
+        context.set_default_timeout(PATIENCE)
+        context.add_init_script(UNHURRIED)
+        if not once:
+            page = context.new_page()
+            page.goto(f"http://127.0.0.1:{self.port}/health")
+            self.kept[context] = ((size, locale), page)
+            context.on("close", lambda _: self.kept.pop(context, None))
+        return context
+
+    def take_back(self, context: BrowserContext) -> None:
+        """Close its pages and let it forget; one that is closed already, or was for once, is gone."""
+        if context not in self.kept:
+            context.close()
+            return
+        kind, stays = self.kept[context]
+        for page in context.pages:
+            if page is not stays:
+                page.close()
+        context.set_offline(False)
+        context.clear_permissions()
+        context.clear_cookies()
+        session = context.new_cdp_session(stays)
+        session.send("Storage.clearDataForOrigin", {"origin": f"http://127.0.0.1:{self.port}", "storageTypes": "all"})
+        session.detach()
+        self.waiting[kind].append(context)
+
+
+@cache
+def browsers(process: int) -> Browsers:
+    """What stays open in a process until it ends."""
+    return Browsers()
 
 
 @tag("browser")
@@ -72,21 +154,15 @@ class BrowserCase(LiveServerTestCase):
     """One browser per class, one context per person; console errors and requests to other hosts fail a test."""
 
     host = "127.0.0.1"
-    browser: Browser
+    browsers: Browsers
     server_thread_class = CountingThread
 
     @classmethod
     def setUpClass(cls) -> None:
+        cls.browsers = browsers(os.getpid())
+        cls.port = cls.browsers.port
         super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=chromium(), args=ARGUMENTS)
         expect.set_options(timeout=PATIENCE // 2)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        cls.browser.close()
-        cls.playwright.stop()
-        super().tearDownClass()
 
     def setUp(self) -> None:
         self.now: datetime = timezone.now()
@@ -97,10 +173,10 @@ class BrowserCase(LiveServerTestCase):
 
     def tearDown(self) -> None:
         for context in self.contexts:
-            context.close()
+            self.browsers.take_back(context)
         # What a page asked for last is answered before anything is compared, or taken away for the next test.
         for _ in range(100):
-            if CountingServer.answering <= 0:
+            if Counted.answering <= 0:
                 break
             time.sleep(0.1)
         unexpected = [
@@ -121,11 +197,16 @@ class BrowserCase(LiveServerTestCase):
     def day(self, offset: int) -> date:
         return self.today + timedelta(days=offset)
 
-    def page(self, person: Person | None, path: str = "/", size: tuple[int, int] = DESK, locale: str = "en-GB") -> Page:
+    def page(
+        self,
+        person: Person | None,
+        path: str = "/",
+        size: tuple[int, int] = DESK,
+        locale: str = "en-GB",
+        once: bool = False,
+    ) -> Page:
         """A page of somebody's own browser, signed in."""
-        context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, locale=locale)
-        self.contexts.append(context)
-        context.set_default_timeout(PATIENCE)
+        context = self.context(size, locale, once)
         if person:
             context.add_cookies(
                 [{"name": settings.SESSION_COOKIE_NAME, "value": session_of(person), "url": self.live_server_url}]
@@ -142,6 +223,17 @@ class BrowserCase(LiveServerTestCase):
         page.goto(self.live_server_url + path)
         return page
 
+    def context(self, size: tuple[int, int], locale: str = "en-GB", once: bool = False) -> BrowserContext:
+        """A browser of somebody's own, until the test ends."""
+        context = self.browsers.lend(size, locale, once)
+        self.contexts.append(context)
+        return context
+
+    def leave(self, page: Page) -> None:
+        """Nobody looks at this page, and what is its own, any more."""
+        self.contexts.remove(page.context)
+        self.browsers.take_back(page.context)
+
     def no_other_host(self, url: str) -> None:
         if not url.startswith((self.live_server_url, "blob:", "data:")):
             self.complaints.append(f"asked another host: {url}")
@@ -153,6 +245,11 @@ class BrowserCase(LiveServerTestCase):
     def fits(self, page: Page) -> None:
         """Nothing is wider than the screen."""
         self.assertLessEqual(eyes.too_wide(page), 0)
+
+
+def undo(page: Page) -> None:
+    """Take back what the last message says; an editor has a button of this name too."""
+    page.locator("[aria-live=polite].fixed").get_by_role("button", name="Undo").last.click()
 
 
 def choose(page: Page, path: str) -> None:

@@ -6,7 +6,7 @@ from coatpeg.core.policy import Role
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.people.models import StaffRole
 from tests import builders
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, undo
 
 
 class Again(BrowserCase):
@@ -76,7 +76,7 @@ class Drafts(BrowserCase):
         expect(page.get_by_text("“Taste test” is set.")).to_be_visible()
         expect(drafts).to_have_count(0)
         expect(student.get_by_role("link", name="Taste test")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(drafts.get_by_text("Taste test")).to_be_visible()
         expect(student.get_by_text("Nothing is waiting for you.")).to_be_visible()
 
@@ -96,5 +96,5 @@ class Drafts(BrowserCase):
         expect(page.get_by_text("1 draft is laid out. Look at each, and set it.")).to_be_visible()
         expect(page.get_by_role("region", name="Drafts").get_by_text("Soup").first).to_be_visible()
         self.assertEqual(list(HandIn.objects.get(draft=True).pockets.all()), [here])
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("region", name="Drafts")).to_have_count(0)

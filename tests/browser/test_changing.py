@@ -11,7 +11,7 @@ from coatpeg.handins.models import HandIn
 from coatpeg.people.models import StaffRole
 from coatpeg.portfolios.models import StandingHold
 from tests import builders
-from tests.browser.case import DESK, PHONE, BrowserCase
+from tests.browser.case import DESK, PHONE, BrowserCase, undo
 from tests.builders import klass
 
 
@@ -46,7 +46,7 @@ class Changing(BrowserCase):
         expect(page.get_by_text("“Recipe card” is changed.")).to_be_visible()
         row = page.get_by_role("row", name="Recipe card")
         expect(row.get_by_role("cell").last.locator("xpath=preceding-sibling::td[1]")).to_have_text("–")
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("“Recipe card” is as it was.")).to_be_visible()
         self.assertEqual(HandIn.objects.get().due_day, self.day(-3))
 

@@ -17,7 +17,7 @@ from coatpeg.cupboard.models import CupboardCopy, CupboardItem
 from coatpeg.outlines.models import PocketFile
 from coatpeg.people.models import StaffRole
 from coatpeg.portfolios.models import Evidence, StandingHold
-from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.browser.case import PHONE, TABLET, BrowserCase, undo
 from tests.builders import klass
 
 
@@ -82,13 +82,38 @@ class Cupboard(BrowserCase):
         drawer.get_by_role("button", name="Take out").click()
         expect(page.get_by_text("“knots.txt” is taken out of the cupboard. Copies stay.")).to_be_visible()
         expect(drawer.get_by_role("button", name=re.compile("^knots.txt"))).to_have_count(0)
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(drawer.get_by_role("button", name=re.compile("^knots.txt"))).to_be_visible()
         drawer.get_by_role("searchbox").fill("garden")
         expect(drawer.get_by_role("listitem")).to_have_count(1)
         page.keyboard.press("Escape")
         expect(drawer).to_have_count(0)
         expect(page.get_by_role("button", name="Cupboard")).to_be_focused()
+
+    def test_staff_look_at_it_as_students_see_it(self) -> None:
+        three = self.eight.period("P3")
+        self.item("For all")
+        self.item("For P3", periods=(three.pk,))
+        self.item("Next week", opens=self.day(7))
+        self.item("Hidden", staff_only=True)
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        page.get_by_role("button", name="Cupboard", exact=True).click()
+        drawer = self.drawer(page)
+        expect(drawer.get_by_role("listitem")).to_have_count(4)
+        for eyes, titles in (
+            ("students of P3", ["For all", "For P3"]),
+            ("students of no period or group", ["For all"]),
+        ):
+            drawer.get_by_role("button", name=re.compile("^Seen by")).click()
+            page.get_by_role("option", name=eyes).click()
+            expect(drawer.get_by_role("listitem")).to_have_count(len(titles))
+            for title in titles:
+                expect(drawer.get_by_role("button", name=re.compile(f"^{title}"))).to_be_visible()
+        expect(drawer.get_by_role("button", name="Put in")).to_have_count(0)
+        self.no_violation(page)
+        drawer.get_by_role("button", name=re.compile("^For all")).click()
+        expect(drawer.get_by_text("I wash my hands …")).to_be_visible()
+        expect(drawer.get_by_role("button", name="Give out")).to_have_count(0)
 
     def test_an_item_is_lent_to_another_class_and_changed_where_it_comes_from(self) -> None:
         self.item()
@@ -121,7 +146,7 @@ class Cupboard(BrowserCase):
         expect(there.get_by_text("“Kitchen safety check” is saved.")).to_be_visible()
         # It stands open in the other class, where it is gone with this.
         self.expected_complaints.append("404")
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_text("It is lent to no class of yours.")).to_be_visible()
 
     def test_an_item_is_laid_with_a_pocket_of_the_template_by_dragging_and_by_a_press(self) -> None:
@@ -132,13 +157,13 @@ class Cupboard(BrowserCase):
         page = self.page(self.eight.lead, f"{self.base}/template?pocket={self.card.pk}")
         directions = page.get_by_role("textbox", name="Directions students see")
         expect(directions).to_be_visible()
-        page.get_by_role("button", name="Cupboard").click()
+        page.get_by_role("button", name="Cupboard", exact=True).click()
         drawer = self.drawer(page)
         line = drawer.get_by_role("button", name=re.compile("^Kitchen safety check"))
         self.drag(page, line, directions)
         expect(directions).to_contain_text("I wash my hands …")
         expect(page.get_by_text("“Kitchen safety check” stands in “Recipe card” now.")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(directions).not_to_contain_text("I wash my hands …")
         drawer.get_by_role("button", name=re.compile("^knots.txt")).click()
         drawer.get_by_role("button", name="Lay it with “Recipe card”").click()
@@ -169,8 +194,7 @@ class Cupboard(BrowserCase):
 
     def test_what_was_given_out_hangs_on_the_rail_and_leads_to_its_line(self) -> None:
         item = self.item()
-        whole = giving.Audience()
-        given = giving.give(self.eight.lead, item.pk, self.card.pk, whole, "rail", self.now)
+        given = giving.give(self.eight.lead, giving.Giving(item.pk, self.card.pk), "rail", self.now)
         page = self.page(self.eight.lead, f"{self.base}/pegs")
         tag = page.get_by_role("link", name=re.compile("^Kitchen safety check, given out"))
         expect(tag).to_be_visible()
@@ -198,7 +222,7 @@ class Cupboard(BrowserCase):
                 expect(page.get_by_text("Your copy lies in “Recipe card”.")).to_be_visible()
                 drawer.get_by_role("link", name="Go to your copy in “Recipe card”").click()
                 expect(page.get_by_text("A copy of “Kitchen safety check” from the cupboard")).to_be_visible()
-                page.get_by_role("button", name="Undo").click()
+                undo(page)
                 expect(page.get_by_text("The copy is put back.")).to_be_visible()
                 expect(page.get_by_text("A copy of “Kitchen safety check”")).to_have_count(0)
 
@@ -283,14 +307,14 @@ class Cupboard(BrowserCase):
 
     def test_taken_back_by_the_keyboard_from_whoever_has_not_begun(self) -> None:
         item = self.item()
-        giving.give(self.eight.lead, item.pk, self.card.pk, giving.Audience(), "key", self.now - timedelta(minutes=5))
+        giving.give(self.eight.lead, giving.Giving(item.pk, self.card.pk), "key", self.now - timedelta(minutes=5))
         page = self.page(self.eight.lead, f"{self.base}/hand-ins")
         take = page.get_by_role("button", name=re.compile("^Take back “Kitchen safety check”"))
         take.focus()
         page.keyboard.press("Enter")
         expect(page.get_by_text("It is taken back from everybody.")).to_be_visible()
         expect(page.get_by_text("2 taken out")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("It is given again.")).to_be_visible()
         self.assertEqual(Evidence.objects.filter(removed_at=None).count(), 2)
 
@@ -310,7 +334,7 @@ class Cupboard(BrowserCase):
         item.refresh_from_db()
         self.assertFalse(item.staff_only)
         self.assertIsNotNone(item.opens)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("is shown as it was before")).to_be_visible()
         item.refresh_from_db()
         self.assertTrue(item.staff_only)

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 from tests.builders import jpeg
 
 
@@ -58,5 +58,5 @@ class Directions(BrowserCase):
         page.get_by_role("button", name="Take away card.jpg").click()
         expect(page.get_by_role("link", name="card.jpg")).to_have_count(0)
         expect(page.get_by_text("“card.jpg” is taken away from the pocket.")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_role("link", name="card.jpg")).to_be_visible()

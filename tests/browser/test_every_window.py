@@ -78,7 +78,7 @@ class EveryWindow(BrowserCase):
                         self.assertEqual(eyes.lost_when_spaced(page, heard), [])
                     if size == ENLARGED:
                         self.no_violation(page)
-            page.context.close()
+            self.leave(page)
 
     def test_no_view_of_the_staff_is_wider_than_a_narrow_window_or_loses_text_that_is_spaced_out(self) -> None:
         self.look(self.eight.lead, self.staff, NARROW, ENLARGED, DESK)

@@ -12,7 +12,7 @@ from coatpeg.outlines.models import Pocket, Section
 from coatpeg.people.models import StaffRole, TeachingGroup
 from coatpeg.setup.template import galleries
 from tests import builders
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 
 SCAFFOLD = """Our book
   Title page
@@ -80,7 +80,7 @@ class Outlines(Counting):
         expect(student.get_by_role("button", name=re.compile("^The plot"))).to_be_visible()
         expect(student.get_by_role("link", name="Crop log")).to_be_visible()
         self.expected_complaints.append("404")  # what saving would mean, asked of a pocket that has just gone
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("Undone: the template is as it was.")).to_be_visible()
         self.assertEqual(Pocket.objects.count(), 0)
 
@@ -210,7 +210,7 @@ class Outlines(Counting):
         order("The plot", "The kitchen", "The shed")
         page.get_by_role("button", name="Save for everyone").click()
         expect(page.get_by_text("2 changes are saved in 1 portfolio.")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         order("The kitchen", "The plot", "The shed")
 
     def test_a_pocket_is_collected_from_where_it_is_laid_out_and_seen_at_every_width(self) -> None:

@@ -7,7 +7,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket, Section
 from tests import builders
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, undo
 
 
 class Filtering(BrowserCase):
@@ -76,7 +76,7 @@ class Filtering(BrowserCase):
 
         page.get_by_role("button", name="Kept filters").click()
         page.get_by_role("button", name="Drop “Done already”").click()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("“Done already” is kept again.")).to_be_visible()
 
     def test_an_address_that_names_what_is_gone_says_so_and_loses_nothing_else(self) -> None:

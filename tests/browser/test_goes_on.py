@@ -23,7 +23,7 @@ from coatpeg.files import keeping
 from coatpeg.portfolios.models import Artefact, Evidence
 from operations.processes import free_port
 from tests import builders
-from tests.browser.case import BrowserCase, choose, picture_file, session_of
+from tests.browser.case import TABLET, BrowserCase, choose, picture_file, session_of
 
 LOST = r"net::ERR_|status of (401|502|503|409|423)"
 SLOW = 400_000
@@ -101,8 +101,7 @@ class GoesOn(BrowserCase):
         served = Served()
         served.start()
         self.addCleanup(served.kill)
-        context = self.browser.new_context(viewport={"width": 820, "height": 1180}, locale="en-GB")
-        self.contexts.append(context)
+        context = self.context(TABLET, once=True)
         key = session_of(self.person)
         context.add_cookies([{"name": settings.SESSION_COOKIE_NAME, "value": key, "url": served.address}])
         page = context.new_page()

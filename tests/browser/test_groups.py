@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from coatpeg.people.models import GroupMember, GroupSet, WorkingGroup
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 
 
 class Groups(BrowserCase):
@@ -48,7 +48,7 @@ class Groups(BrowserCase):
         )
         expect(page.get_by_text("1 student moved to Sound.")).to_be_visible()
         expect(page.get_by_role("listitem", name="Sound").get_by_text("Cy Dube")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_role("listitem", name="Lights").get_by_text("Cy Dube")).to_be_visible()
         # A name that is there already is refused where it is typed, and stays as it was typed.
         page.get_by_role("button", name="New group").click()
@@ -89,7 +89,7 @@ class Groups(BrowserCase):
         expect(page.get_by_text("2 groups formed.")).to_be_visible()
         self.assertEqual(len(self.inside("Lights")), 3)
         self.assertNotEqual("Ana" in self.inside("Lights"), "Bo" in self.inside("Lights"))
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_role("listitem", name="In no group")).to_be_visible()
 
     def test_chosen_by_students_on_a_phone_until_one_is_full(self) -> None:

@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.outlines.models import Pocket
 from coatpeg.portfolios.models import LogRow
 from tests.api.test_logs import LOG, crop_log
-from tests.browser.case import PHONE, TABLET, BrowserCase, picture_file
+from tests.browser.case import PHONE, TABLET, BrowserCase, picture_file, undo
 from tests.builders import jpeg
 
 
@@ -84,7 +84,7 @@ class Logs(BrowserCase):
         expect(rows.nth(1).get_by_text("South")).to_be_visible()
         rows.nth(1).get_by_role("button", name="Take this row out").click()
         expect(page.get_by_text("No rows yet. Write the first one above.")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(rows).to_have_count(2)
 
     def test_rows_come_from_a_spreadsheet_and_go_back_to_one(self) -> None:

@@ -13,7 +13,7 @@ from coatpeg.portfolios.models import Comment, StandingHold
 from coatpeg.portfolios.own import show
 from tests import builders
 from tests.background import run_waiting
-from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.browser.case import PHONE, TABLET, BrowserCase, undo
 
 
 class LookingIn(BrowserCase):
@@ -82,7 +82,7 @@ class LookingIn(BrowserCase):
         self.assertFalse(StandingHold.objects.exists())
         page.get_by_role("button", name=re.compile("^Take the comment back")).click()
         expect(page.get_by_text("The comment was taken back.")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_text("nice beans")).to_be_visible()
         self.assertIsNone(Comment.objects.get().removed_at)
 

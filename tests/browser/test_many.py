@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.core.policy import Role
 from coatpeg.handins.models import KeptFacts, OwnDue, Reminder
 from tests import builders
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 
 NAMES = ("Ada", "Bea", "Cyr", "Dee", "Eve")
 
@@ -89,7 +89,7 @@ class Many(BrowserCase):
         page.get_by_role("dialog").get_by_role("button", name="Excuse").click()
         expect(page.get_by_text("5 students are excused (7 pegs).")).to_be_visible()
         self.assertEqual(KeptFacts.objects.filter(excused=True).count(), 7)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("The excuse is ended for 5 students (7 pegs).")).to_be_visible()
         self.assertEqual(KeptFacts.objects.filter(excused=True).count(), 0)
 

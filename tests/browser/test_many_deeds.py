@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.handins.models import Submission
 from coatpeg.portfolios.models import StandingHold
 from tests import builders
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 
 
 class Deeds(BrowserCase):
@@ -50,7 +50,7 @@ class Deeds(BrowserCase):
         student = self.page(self.bea.enrolment.person, f"{self.base}/portfolio/{self.bea.pk}/{self.card.pk}", PHONE)
         expect(student.get_by_text("R. Okafor handed it in: the work came on paper.")).to_be_visible()
         expect(student.get_by_text("Locked: handed in")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("1 student is as before.")).to_be_visible()
         self.assertIsNotNone(Submission.objects.get(enrolment=self.bea.enrolment).voided_at)
 
@@ -70,7 +70,7 @@ class Deeds(BrowserCase):
         path = f"{self.base}/portfolio/{self.ada.pk}/{self.card.pk}"
         student = self.page(self.ada.enrolment.person, path, PHONE)
         expect(student.get_by_text("Add how much it weighs.")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("1 student is as before.")).to_be_visible()
         expect(student.get_by_text("Add how much it weighs.")).to_have_count(0)
 
@@ -96,7 +96,7 @@ class Deeds(BrowserCase):
         dialog.get_by_role("button", name="Reopen 1").click()
         expect(page.get_by_text("Reopened for 1 student (1 peg).")).to_be_visible()
         expect(student.get_by_text("Ready for the kitchen.")).to_have_count(0)
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_text("1 student is as before.")).to_be_visible()
         expect(student.get_by_text("Ready for the kitchen.")).to_be_visible()
 
@@ -127,5 +127,5 @@ class Deeds(BrowserCase):
         dialog.get_by_role("button", name="Lock all 2").click()
         expect(page.get_by_text("Locked for 2 students.")).to_be_visible()
         self.assertEqual(StandingHold.objects.filter(handin_id=0, pocket=self.menu).count(), 2)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("2 students are as before.")).to_be_visible()

@@ -11,7 +11,7 @@ from coatpeg.marking.models import DraftMark
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import StaffRole
 from tests import builders
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, undo
 
 
 class Marking(BrowserCase):
@@ -252,7 +252,7 @@ class Marking(BrowserCase):
         expect(page.get_by_role("region", name="Haas, Nell · Script")).to_be_visible()
         expect(page).to_have_url(re.compile(f"/g/{crew.group.pk}/pile/.*all=1"))
         expect(page.get_by_role("region", name="2 to mark")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("region", name="3 to mark")).to_be_visible()
 
     def test_the_same_file_from_two_students_and_an_empty_submission_are_told(self) -> None:

@@ -15,7 +15,7 @@ from coatpeg.notices.fanning import fan_out
 from coatpeg.portfolios.models import Evidence
 from tests import builders
 from tests.background import run_waiting
-from tests.browser.case import BrowserCase, choose, picture_file
+from tests.browser.case import BrowserCase, choose, picture_file, undo
 
 SLOW_LOOKUP = """
 const get = IDBObjectStore.prototype.get;
@@ -265,7 +265,7 @@ class NothingLost(BrowserCase):
         page = self.open()
         page.get_by_role("button", name="Put in the bin: card.jpg").click()
         expect(page.get_by_role("heading", name="card.jpg")).not_to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("textbox")).to_have_value("One thing. Another thing.")
 
     def test_nothing_in_it_is_asked_once(self) -> None:
@@ -288,7 +288,7 @@ class NothingLost(BrowserCase):
         assert word is not None
         assert button is not None
         self.assertLess(word["y"] + word["height"], button["y"], "it lies above the bar")
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(title).to_have_value("")
         page.wait_for_timeout(1000)
         page.reload()

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Route, expect
 
-from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.browser.case import PHONE, TABLET, BrowserCase, undo
 from tests.builders import jpeg
 
 
@@ -47,7 +47,7 @@ class Own(BrowserCase):
         self.fits(phone)
         phone.get_by_role("button", name="Put in the bin: Ideas").click()
         expect(phone.get_by_role("link", name="Ideas")).to_have_count(0)
-        phone.get_by_role("button", name="Undo").click()
+        undo(phone)
         expect(phone.get_by_role("link", name="Ideas")).to_be_visible()
         look = self.page(eight.lead, f"/g/{eight.group.pk}/portfolio/{thandi.pk}")
         look.get_by_role("link", name="Ideas").click()
@@ -69,5 +69,5 @@ class Own(BrowserCase):
         expect(page.get_by_text("“New page” is in the bin.")).to_be_visible()
         for one in held:
             one.continue_()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("link", name="New page")).to_be_visible()

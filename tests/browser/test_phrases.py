@@ -10,7 +10,7 @@ from coatpeg.handins.models import Submission
 from coatpeg.marking.models import Phrase, ReleasedMark
 from coatpeg.people.models import Person
 from tests import builders
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, undo
 
 
 class Phrases(BrowserCase):
@@ -96,7 +96,7 @@ class Phrases(BrowserCase):
         told = student.get_by_role("list", name="To the class")
         expect(told).to_contain_text("Weigh it first.")
         self.no_violation(student)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("The note is taken back.")).to_be_visible()
         expect(told).to_have_count(0)
 
@@ -142,7 +142,7 @@ class Phrases(BrowserCase):
         dialog.get_by_role("button", name=re.compile("^Drop “Say where")).click()
         expect(own).to_have_count(0)
         dialog.press("Escape")
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("The phrase is back.")).to_be_visible()
         marker = self.page(self.eight.staff("marsh", Role.MARKER), self.pile)
         self.feedback(marker).fill("")

@@ -10,7 +10,7 @@ from coatpeg.portfolios.evidence import commands as evidence
 from coatpeg.portfolios.models import Evidence
 from tests import builders, documents
 from tests.background import run_waiting
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 
 WORDS = "The mulch kept the bed wet. This surprised me. Next I look at the weather."
 
@@ -176,7 +176,7 @@ class Said(BrowserCase):
         expect(page.get_by_text("Well observed and well told.")).to_be_visible()
         page.get_by_role("button", name="Take back: Well observed").click()
         expect(page.get_by_text("Well observed and well told.")).to_have_count(0)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("Well observed and well told.")).to_be_visible()
 
     def test_what_is_added_after_the_outcome_waits_until_it_is_shown(self) -> None:

@@ -19,7 +19,7 @@ from coatpeg.people.models import Enrolment, NonSchoolDay, Person, StaffRole, Te
 from coatpeg.portfolios.models import Artefact, Portfolio
 from coatpeg.setup.roster.roster_folder import pick_up
 from tests import builders
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, undo
 from tests.builders import klass
 from tests.reference.test_oneroster import packed
 
@@ -67,7 +67,7 @@ class SettingUp(BrowserCase):
         self.assertLess(time.monotonic() - begun, 60)
         self.no_violation(page)
         self.expected_complaints.append("401")
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("heading", name="There is nobody in this class yet")).to_be_visible()
         self.assertFalse(Portfolio.objects.exists())
         # The account went with the undone list: whoever was signed in with it is told so at the next poll.
@@ -228,7 +228,7 @@ class SettingUp(BrowserCase):
         first.press("Enter")
         expect(page.get_by_role("listitem").get_by_text(re.compile(r"^from \w+ .* until Fri"))).to_be_visible()
         expect(page.get_by_text(re.compile("^Marsh, J. is co-teacher from"))).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_role("listitem").get_by_text(re.compile("^until Fri"))).to_be_visible()
         page.get_by_role("button", name="Hand the class over …").click()
         expect(page.get_by_label("To whom")).to_contain_text("Marsh, J.")
@@ -257,7 +257,7 @@ class SettingUp(BrowserCase):
         new = Portfolio.objects.get(enrolment__group=nine.group)
         student = self.page(thandi.enrolment.person, f"/g/{nine.group.pk}/portfolio/{new.pk}/{there.pk}")
         expect(student.get_by_text("1 of 2 things")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_text("Dube, Thandi is in this class as before.")).to_be_visible()
         self.assertFalse(Portfolio.objects.filter(enrolment__group=nine.group).exists())
         self.expected_complaints += ["404"]
@@ -307,7 +307,7 @@ class SettingUp(BrowserCase):
         expect(page.get_by_text("The class is changed.")).to_be_visible()
         expect(page.get_by_role("banner")).to_contain_text("8 Plot and kitchen")
         self.no_violation(page)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("The class is as it was.")).to_be_visible()
         expect(page.get_by_label("Name", exact=True)).to_have_value("8 Plot · Growing & Cooking")
         other = self.page(self.eight.staff("marsh", Role.CO_TEACHER), f"{self.setup}/class")
@@ -336,7 +336,7 @@ class SettingUp(BrowserCase):
         expect(page.get_by_text("Haddad, Amir is in the class, with a portfolio.")).to_be_visible()
         expect(page.get_by_role("table", name="Class list")).to_contain_text("Haddad, Amir")
         expect(name).to_have_value("")
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("table", name="Class list")).not_to_contain_text("Haddad")
 
     def test_a_class_in_which_nobody_has_begun_is_deleted(self) -> None:
@@ -469,7 +469,7 @@ class Templates(BrowserCase):
         page.get_by_role("button", name="Save for everyone").click()
         expect(page.get_by_text("“Recipe card” is saved in 2 portfolios.")).to_be_visible()
         expect(student.get_by_text("2 of 3 things")).to_be_visible(timeout=6000)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(student.get_by_text("2 of 2 things")).to_be_visible(timeout=6000)
 
     def test_what_comes_while_the_page_starts_is_not_missed(self) -> None:
@@ -599,7 +599,7 @@ class Caseloads(BrowserCase):
         expect(student.get_by_text("0 of 1 thing")).to_be_visible()
         panel.get_by_role("button", name=re.compile("^Take away")).click()
         expect(panel.get_by_text("Nothing is agreed.")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(panel.get_by_text("5 school days more, 1 artefact fewer")).to_be_visible()
         page.get_by_role("link", name="8 Plot · Growing & Cooking").click()
         expect(page.get_by_role("link", name=re.compile("^Recipe card"))).to_be_visible()
@@ -616,7 +616,7 @@ class Caseloads(BrowserCase):
         page.get_by_role("button", name="Set the date").click()
         expect(page.get_by_role("button", name="Vale, Noor, Recipe card: nothing yet")).to_be_visible()
         expect(page.get_by_text("their own date")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("button", name="Vale, Noor, Recipe card: not asked")).to_be_visible()
 
 
@@ -699,7 +699,7 @@ class RosterFolder(BrowserCase):
         expect(page.get_by_text("2 students marked as left")).to_be_visible()
         expect(page.get_by_text("2 students of this class are not in")).to_have_count(0)
         self.assertFalse(Enrolment.objects.filter(pk__in=[gone.enrolment_id, stays.enrolment_id], last=None).exists())
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         page.get_by_role("button", name="They are still here").click()
         expect(page.get_by_text("2 students of this class are not in")).to_have_count(0)
         self.assertEqual(Enrolment.objects.filter(group=self.eight.group, last=None).count(), 3)

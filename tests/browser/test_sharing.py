@@ -17,7 +17,7 @@ from coatpeg.sharing.models import SharedPage, SharedTaken
 from tests import builders
 from tests.api.test_logs import crop_log
 from tests.background import run_waiting
-from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.browser.case import PHONE, TABLET, BrowserCase, undo
 
 
 class Sharing(BrowserCase):
@@ -115,7 +115,7 @@ class Sharing(BrowserCase):
         expect(lead.get_by_text("The passage is taken off the page, and kept.")).to_be_visible()
         expect(self.text(student)).not_to_contain_text("Something silly.")
         self.assertEqual(SharedTaken.objects.get().text, "Something silly.")
-        lead.get_by_role("button", name="Undo").click()
+        undo(lead)
         expect(self.text(student)).to_contain_text("Something silly.")
         lead.get_by_role("button", name="Close the page").click()
         expect(student.get_by_text("Your teacher has closed this page for now.")).to_be_visible()
@@ -334,7 +334,7 @@ class Things(BrowserCase):
         expect(mine.get_by_role("blockquote")).to_contain_text("Thandi D.")
         expect(mine.get_by_text("From “What could go wrong?”")).to_be_visible()
         self.no_violation(mine)
-        two.get_by_role("button", name="Undo").last.click()
+        undo(two)
         expect(two.get_by_text("The passage was taken out again.")).to_be_visible()
         self.assertTrue(Evidence.objects.filter(pocket=ideas, removed_at__isnull=False).exists())
 

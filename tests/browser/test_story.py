@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.handins.models import HandIn, Submission
 from coatpeg.people.models import StaffRole
 from tests import builders
-from tests.browser.case import BrowserCase, choose, picture_file
+from tests.browser.case import BrowserCase, choose, picture_file, undo
 
 
 class Story(BrowserCase):
@@ -164,7 +164,7 @@ class Story(BrowserCase):
         builders.hand_in(self.josh, self.handin, self.now)
         page = self.page(self.eight.lead, f"/g/{self.eight.group.pk}/pile")
         page.get_by_role("button", name=re.compile("Accept and next")).click()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("link", name="Marking pile 1 to mark")).to_be_visible()
 
     def test_5_sent_back_changed_and_handed_in_again(self) -> None:
@@ -232,5 +232,5 @@ class Story(BrowserCase):
         page.get_by_role("button", name="Dube, Thandi, Recipe card: nothing yet").click()
         page.get_by_role("button", name="Excuse").click()
         expect(page.get_by_role("button", name="Dube, Thandi, Recipe card: excused")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("button", name="Dube, Thandi, Recipe card: nothing yet")).to_be_visible()

@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from coatpeg.handins.models import Submission
 from coatpeg.portfolios.models import Evidence
 from tests import builders
-from tests.browser.case import PHONE, BrowserCase, choose, picture_file
+from tests.browser.case import PHONE, BrowserCase, choose, picture_file, undo
 
 
 class OnAPhone(BrowserCase):
@@ -111,7 +111,7 @@ class OnAPhone(BrowserCase):
         page.get_by_role("button", name="Put in the bin: card.jpg").click()
         expect(page.get_by_text("“card.jpg” is in the bin, with its reflection.")).to_be_visible()
         expect(page.get_by_role("heading", name="card.jpg")).to_have_count(0)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("heading", name="card.jpg")).to_be_visible()
         expect(page.get_by_role("textbox").first).to_have_value("One thing. Another thing.")
         self.assertEqual(Evidence.objects.filter(removed_at=None).count(), 1)

@@ -9,7 +9,7 @@ from playwright.sync_api import Page, Route, expect
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket, Section
 from tests import builders
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 
 
 class TemplateDrafts(BrowserCase):
@@ -65,7 +65,7 @@ class TemplateDrafts(BrowserCase):
         expect(self.told).to_have_count(0)
         expect(self.save).to_be_disabled()
         expect(student.get_by_role("link", name="Menu")).to_be_visible(timeout=8_000)
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_text("Undone.")).to_be_visible()
         expect(self.outline.get_by_role("button", name=re.compile("^Menu"))).to_have_count(0)
         self.assertEqual(Pocket.objects.get(pk=self.card.pk).artefacts, 2)
@@ -80,7 +80,7 @@ class TemplateDrafts(BrowserCase):
         page.get_by_role("button", name="Throw away").click()
         expect(page.get_by_label("Name of the pocket")).to_have_value("About me")
         expect(self.outline.get_by_label("Name of the section The kitchen")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_label("Name of the pocket")).to_have_value("All about me")
         page.get_by_role("button", name="See the changes").click()
         page.get_by_role("button", name="Leave this change out: “About me” asks").click()
@@ -118,7 +118,7 @@ class TemplateDrafts(BrowserCase):
         expect(page.get_by_label("Prompt")).to_have_value("")
         page.wait_for_timeout(500)
         expect(self.told).to_have_count(0)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(self.told).to_contain_text("2 changes that nobody sees yet.")
         page.get_by_role("button", name="Throw away").click()
         rename()
@@ -187,7 +187,7 @@ class TemplateDrafts(BrowserCase):
         expect(starters.get_by_role("link", name="begin.txt")).to_be_visible()
         given.get_by_role("button", name="Take away sheet.txt").click()
         expect(given.get_by_role("link", name="sheet.txt")).to_have_count(0)
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(given.get_by_role("link", name="sheet.txt")).to_be_visible()
         given.get_by_role("button", name="Take away plan.jpg").click()
         expect(given.get_by_role("link", name="plan.jpg")).to_have_count(0)
@@ -226,6 +226,6 @@ class TemplateDrafts(BrowserCase):
         self.assertEqual(Pocket.objects.filter(title="Question").count(), 2)
         builders.fill(self.thandi, Pocket.objects.get(title="Question", pattern__isnull=False), self.now)
         self.expected_complaints.append("422")
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_text("holds work or belongs to a hand-in")).to_be_visible()
         self.assertEqual(Pocket.objects.filter(title="Question").count(), 2)

@@ -12,7 +12,7 @@ from coatpeg.marking import commands
 from coatpeg.marking.models import ReleasedMark
 from coatpeg.marking.two import ruling
 from tests import builders
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, undo
 
 LEVELS = [{"key": key, "title": key, "points": points} for key, points in (("not yet", 0), ("mostly", 1), ("fully", 2))]
 RUBRIC = {
@@ -152,5 +152,5 @@ class Pile(BrowserCase):
         page.get_by_role("button", name="Accept 1").click()
         expect(page.get_by_role("heading", name="2 to mark")).to_be_visible()
         self.assertEqual(ReleasedMark.objects.count(), 1)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_role("heading", name="3 to mark")).to_be_visible()

@@ -11,7 +11,7 @@ from coatpeg.handins.models import HandIn
 from coatpeg.outlines.models import Pocket
 from coatpeg.setup.template import changing
 from tests import builders
-from tests.browser.case import PHONE, BrowserCase
+from tests.browser.case import PHONE, BrowserCase, undo
 from tests.browser.test_logs import crop_log
 from tests.builders import klass
 
@@ -44,7 +44,7 @@ class Undone(BrowserCase):
         expect(other.get_by_text("There is no such pocket in this template.")).to_be_visible()
         expect(other.get_by_role("button", name="Save for everyone")).to_be_disabled()
         self.no_violation(other)
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("Undone.")).to_be_visible()
         page.get_by_role("navigation", name="Outline of the template").get_by_role("button", name="Tools").click()
         expect(page.get_by_label("Name of the pocket")).to_have_value("Tools")
@@ -64,7 +64,7 @@ class Undone(BrowserCase):
         expect(outline.get_by_label("Name of the section The shed")).to_have_count(0)
         save.click()
         expect(page.get_by_text("1 change is saved")).to_have_count(2)
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(outline.get_by_label("Name of the section The shed")).to_be_visible()
 
     def test_a_hand_in_just_set_is_taken_back_and_its_form_is_kept(self) -> None:
@@ -77,7 +77,7 @@ class Undone(BrowserCase):
         page.get_by_label("Due", exact=True).fill(self.day(9).isoformat())
         page.get_by_role("button", name="Set the hand-in").click()
         expect(page.get_by_text("“Harvest so far” is set.")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("“Harvest so far” is taken back. Its form is kept")).to_be_visible()
         self.assertFalse(HandIn.objects.exists())
         page.get_by_role("link", name="New hand-in").click()
@@ -87,7 +87,7 @@ class Undone(BrowserCase):
         builders.fill(self.thandi, self.card, self.now)
         builders.hand_in(self.thandi, HandIn.objects.get(), self.now)
         self.expected_complaints.append("422")
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_text("Somebody has handed in “Harvest so far” already")).to_be_visible()
         self.assertTrue(HandIn.objects.exists())
 
@@ -103,7 +103,7 @@ class Undone(BrowserCase):
         expect(page.get_by_text("2 pockets and 1 hand-in carried over.")).to_be_visible()
         outline = page.get_by_role("navigation", name="Outline of the template")
         expect(outline.locator("li > button", has_text="Recipe card")).to_be_visible()
-        page.get_by_role("button", name="Undo").click()
+        undo(page)
         expect(page.get_by_text("Undone: the template is as it was.")).to_be_visible()
         expect(outline.locator("li > button", has_text="Recipe card")).to_have_count(0)
         self.assertFalse(HandIn.objects.filter(group=nine.group).exists())

@@ -4,7 +4,7 @@ from playwright.sync_api import expect
 
 from coatpeg.outlines.models import Pocket
 from tests import builders
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, undo
 
 
 class Units(BrowserCase):
@@ -57,7 +57,7 @@ class Units(BrowserCase):
         page.get_by_role("button", name="Save for everyone").click()
         expect(outline.get_by_role("button", name="Units none yet")).to_be_visible()
         expect(page.get_by_text("0 units laid out in every portfolio.")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(outline.get_by_role("button", name="What does it hold?")).to_be_visible()
         self.assertIsNone(Pocket.objects.get(title="What lives in it?").retired_at)
 

@@ -43,7 +43,7 @@ class Views(BrowserCase):
                     self.fits(page)
                     self.no_violation(page)
                     self.big_enough(page)
-                    page.context.close()
+                    self.leave(page)
 
     def big_enough(self, page: object) -> None:
         """Buttons of the student's side are at least 44 px high (product rule; WCAG 2.2 asks for 24)."""
@@ -82,7 +82,7 @@ class Views(BrowserCase):
                     page.wait_for_load_state("networkidle")
                     self.fits(page)
                     self.no_violation(page)
-                    page.context.close()
+                    self.leave(page)
 
     def test_a_foreign_class_and_an_address_without_a_view(self) -> None:
         self.expected_complaints = ["status of 404"]
@@ -165,7 +165,7 @@ class Views(BrowserCase):
         expect(page.get_by_text("The filters rest while you search.")).to_have_count(0)
 
     def test_a_tab_that_is_open_overnight_asks_what_day_it_is(self) -> None:
-        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        page = self.page(self.eight.lead, f"{self.base}/pegs", once=True)
         expect(page.get_by_role("grid")).to_be_visible()
         page.wait_for_load_state("networkidle")
         with page.expect_request("**/api/session"), page.expect_request("**/pegs"):

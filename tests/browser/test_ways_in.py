@@ -15,7 +15,7 @@ from coatpeg.portfolios.models import Artefact, Evidence, WrittenText
 from coatpeg.setup.template import changing
 from tests import builders, documents
 from tests.background import run_waiting
-from tests.browser.case import PHONE, TABLET, BrowserCase, choose, picture_file
+from tests.browser.case import PHONE, TABLET, BrowserCase, choose, picture_file, undo
 
 SAVED = re.compile(r"Saved \d\d:\d\d")
 
@@ -172,7 +172,7 @@ class WaysIn(BrowserCase):
         page.get_by_role("button", name="Take the recording away").click()
         expect(page.get_by_label(re.compile("^As you said it"))).to_have_count(0)
         expect(page.get_by_text("The recording was taken away.")).to_be_visible()
-        page.get_by_role("button", name="Undo").last.click()
+        undo(page)
         expect(page.get_by_label(re.compile("^As you said it"))).to_be_visible()
 
     def test_a_link_that_gives_cause_for_doubt_is_asked_once(self) -> None:

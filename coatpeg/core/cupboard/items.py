@@ -29,6 +29,16 @@ class ItemKind(StrEnum):
     PAGE = "page"
     FILE = "file"
     LINK = "link"
+    LOG = "log"
+    """The columns of a log."""
+    POCKET = "pocket"
+    """A pocket with its directions and what it begins with."""
+
+
+LAYOUTS = (ItemKind.LOG, ItemKind.POCKET)
+"""What staff lay into a template."""
+IN_WORDS = (ItemKind.PAGE, *LAYOUTS)
+"""What a copy of is a text."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +70,7 @@ class Target:
 
 def artefact_kind(kind: ItemKind, of_file: str) -> ArtefactKind:
     """The kind of artefact that a copy of an item is, where it is one."""
-    if kind is ItemKind.PAGE:
+    if kind in IN_WORDS:
         return ArtefactKind.TEXT
     return ArtefactKind.LINK if kind is ItemKind.LINK else ArtefactKind(of_file)
 

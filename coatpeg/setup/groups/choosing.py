@@ -11,6 +11,7 @@ from datetime import date, datetime
 
 from coatpeg.core.errors import Gone, Invalid, Refused
 from coatpeg.core.policy import Action
+from coatpeg.cupboard.giving import for_joiners
 from coatpeg.events.recording import deed
 from coatpeg.notices.putting import put
 from coatpeg.people.access import follower
@@ -66,6 +67,7 @@ def choose(person: Person, set_id: int, to: int | None, now: datetime) -> None:
         moved = change_places(of, {enrolment: group}, today, now)
         if moved.enrolments:
             fill_anew({one for one, _ in moved.into}, now)
+            for_joiners(doing, of.group_id)
             doing.record("student_changed", of.group_id, enrolment_id=enrolment, fields=["group"])
 
 

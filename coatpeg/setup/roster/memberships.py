@@ -140,10 +140,12 @@ def place_in_groups(to: Applying, wanted: Mapping[int, str]) -> None:
 
 
 def moved(to: Applying, what: Moved) -> None:
-    """Note a change of groups, and have the pages that the groups fill laid into the portfolios of those who came."""
+    """Note a change of groups; whoever came has what the group fills, and gets what was given to it."""
     to.writes.groups += what.into
     to.writes.ungrouped += what.out_of
     fill_anew({group for group, _ in what.into}, to.doing.now)
+    if what.into:
+        for_joiners(to.doing, to.group.pk)
 
 
 def place(

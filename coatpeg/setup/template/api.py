@@ -10,15 +10,20 @@ from ninja.files import UploadedFile
 
 from coatpeg.core.outlines.filling import chips
 from coatpeg.core.policy import Action
+from coatpeg.cupboard.reading import item_data
+from coatpeg.cupboard.shapes import LaidItem
 from coatpeg.outlines.given_files import file_data
 from coatpeg.outlines.reading import chip_data
+from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
 from coatpeg.portfolios.shapes import PocketFileShape
-from coatpeg.setup.template import changing, undoing, units
+from coatpeg.setup.template import changing, layouts, undoing, units
 from coatpeg.setup.template.shapes import (
     BeforeIn,
     ChangedPocket,
+    FetchedPocket,
     ImpactShape,
+    IntoCupboardIn,
     MadeShape,
     MoveIn,
     PocketIn,
@@ -235,6 +240,29 @@ def add_pocket_file(
     """Give a picture or file with a pocket, or one version of it: beside its directions, or as a starter."""
     made = changing.add_file(person_of(request), group_id, pocket_id, file, file.name or "", role, now(), version)
     return Status(201, file_data(made))
+
+
+@router.post(
+    "/groups/{group_id}/template/cupboard",
+    response={201: LaidItem},
+    operation_id="put_pocket_in_cupboard",
+    openapi_extra=for_action(Action.KEEP_CUPBOARD),
+)
+def put_pocket_in_cupboard(request: HttpRequest, group_id: int, body: IntoCupboardIn) -> Any:
+    """Put a pocket as it is saved, or a log's columns, into the cupboard, in the place of what is there of it."""
+    made, new = layouts.put_in(person_of(request), group_id, body.pocket, now(), columns=body.columns)
+    return Status(201, {**item_data(made, school_calendar().local_day(now())), "new": new})
+
+
+@router.post(
+    "/groups/{group_id}/template/cupboard/{item_id}",
+    response=FetchedPocket,
+    operation_id="fetch_pocket_from_cupboard",
+    openapi_extra=EDIT,
+)
+def fetch_pocket_from_cupboard(request: HttpRequest, group_id: int, item_id: int) -> Any:
+    """A pocket as it lies in the cupboard, for a draft of the template: its files wait there."""
+    return layouts.fetch(person_of(request), group_id, item_id, now())
 
 
 @router.post(

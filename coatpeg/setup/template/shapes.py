@@ -253,6 +253,20 @@ class TakenAwayShape(Shape):
     taken_away: int
 
 
+class IntoCupboardIn(Shape):
+    """Which pocket goes into the cupboard: whole, or of a log only its columns."""
+
+    pocket: int
+    columns: bool = False
+
+
+class FetchedPocket(Shape):
+    """A pocket out of the cupboard for a template's draft, and the files that wait for it."""
+
+    settings: PocketSettings
+    files: list[PocketFileShape]
+
+
 class MadeShape(Shape):
     """The id of what was made."""
 

@@ -3198,6 +3198,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}/template/cupboard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Pocket In Cupboard
+         * @description Put a pocket as it is saved, or a log's columns, into the cupboard, in the place of what is there of it.
+         */
+        post: operations["put_pocket_in_cupboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/template/cupboard/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fetch Pocket From Cupboard
+         * @description A pocket as it lies in the cupboard, for a draft of the template: its files wait there.
+         */
+        post: operations["fetch_pocket_from_cupboard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/template/draft": {
         parameters: {
             query?: never;
@@ -7867,7 +7907,7 @@ export interface components {
         };
         /**
          * CopyLine
-         * @description Somebody's copy; ``newer``: a newer one lies beside it.
+         * @description Somebody's copy of an item; ``newer``: a newer one lies beside it.
          */
         CopyLine: {
             /**
@@ -7890,6 +7930,8 @@ export interface components {
              */
             progress: "taken_out" | "not_opened" | "opened" | "begun" | "handed_in";
             student: components["schemas"]["Face"];
+            /** Title */
+            title: string;
         };
         /**
          * CoverIn
@@ -8605,6 +8647,15 @@ export interface components {
             why: string;
         };
         /**
+         * FetchedPocket
+         * @description A pocket out of the cupboard for a template's draft, and the files that wait for it.
+         */
+        FetchedPocket: {
+            /** Files */
+            files: components["schemas"]["PocketFileShape"][];
+            settings: components["schemas"]["PocketSettings"];
+        };
+        /**
          * FiguresRow
          * @description A student (enrolment) with a number for each hand-in; none where there is none.
          */
@@ -8802,9 +8853,16 @@ export interface components {
         };
         /**
          * GiveIn
-         * @description Into which pocket, and to whom: students (enrolments), else periods, else (both empty) the class.
+         * @description Into which pocket, and to whom: students (enrolments), else periods and groups, else (all empty) the class.
+         *
+         *     ``versions``: the item is the first of several, of which each gets one.
          */
         GiveIn: {
+            /**
+             * Groups
+             * @default []
+             */
+            groups: number[];
             /**
              * Periods
              * @default []
@@ -8817,6 +8875,7 @@ export interface components {
              * @default []
              */
             students: number[];
+            versions?: components["schemas"]["GivenVersionsIn"] | null;
         };
         /**
          * GiveNowIn
@@ -8827,6 +8886,11 @@ export interface components {
         GiveNowIn: {
             /** Day */
             day?: string | null;
+            /**
+             * Groups
+             * @default []
+             */
+            groups: number[];
             /** Key */
             key: string;
             /**
@@ -8843,6 +8907,7 @@ export interface components {
             students: number[];
             /** Time */
             time?: string | null;
+            versions?: components["schemas"]["GivenVersionsIn"] | null;
         };
         /**
          * GivenLine
@@ -8856,6 +8921,8 @@ export interface components {
             at: string;
             /** Begun */
             begun: number;
+            /** Groups */
+            groups: string[];
             /** Handed In */
             handed_in: number;
             /** Id */
@@ -8872,6 +8939,8 @@ export interface components {
             taken_back_at: string | null;
             /** Taken Out */
             taken_out: number;
+            /** Versions */
+            versions: string[];
             /** Waits For */
             waits_for: string | null;
             /** Who */
@@ -8903,6 +8972,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Groups */
+            groups: string[];
             /** Id */
             id: number;
             item: components["schemas"]["Named"];
@@ -8911,6 +8982,8 @@ export interface components {
             pocket: components["schemas"]["Named"];
             /** Taken Back At */
             taken_back_at: string | null;
+            /** Versions */
+            versions: string[];
             /** Waits For */
             waits_for: string | null;
             /** Who */
@@ -8919,8 +8992,70 @@ export interface components {
             whole: boolean;
         };
         /**
+         * GivenVersion
+         * @description Who gets a version.
+         */
+        GivenVersion: {
+            /** Gets */
+            gets: components["schemas"]["Face"][];
+            /** Item */
+            item: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * GivenVersionIn
+         * @description An item that some get: who have a surname of a range, or are in these periods or groups (ids).
+         */
+        GivenVersionIn: {
+            /**
+             * First
+             * @default
+             */
+            first: string;
+            /** Item */
+            item: number;
+            /**
+             * Last
+             * @default
+             */
+            last: string;
+            /**
+             * Places
+             * @default []
+             */
+            places: number[];
+        };
+        /**
+         * GivenVersionsIn
+         * @description Several items of which each student gets one; a seed tells dealing at random again.
+         */
+        GivenVersionsIn: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "surname" | "period" | "group" | "random" | "hand";
+            /**
+             * Hand
+             * @default {}
+             */
+            hand: {
+                [key: string]: number;
+            };
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
+            /** Versions */
+            versions: components["schemas"]["GivenVersionIn"][];
+        };
+        /**
          * GivingImpact
          * @description What giving out would do: who gets it, has it, whose pocket is locked, or full.
+         *
+         *     Of ``versions`` who gets which; ``nowhere`` are in no period or group that one names, and get the first.
          */
         GivingImpact: {
             /** Full */
@@ -8931,6 +9066,10 @@ export interface components {
             has: components["schemas"]["Face"][];
             /** Locked */
             locked: components["schemas"]["Face"][];
+            /** Nowhere */
+            nowhere: components["schemas"]["Face"][];
+            /** Versions */
+            versions: components["schemas"]["GivenVersion"][];
         };
         /**
          * GlanceEvidence
@@ -9471,6 +9610,19 @@ export interface components {
             wanted: number;
         };
         /**
+         * IntoCupboardIn
+         * @description Which pocket goes into the cupboard: whole, or of a log only its columns.
+         */
+        IntoCupboardIn: {
+            /**
+             * Columns
+             * @default false
+             */
+            columns: boolean;
+            /** Pocket */
+            pocket: number;
+        };
+        /**
          * ItemShape
          * @description A thing in the cupboard.
          *
@@ -9497,7 +9649,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "page" | "file" | "link";
+            kind: "page" | "file" | "link" | "log" | "pocket";
             /** Lent From */
             lent_from: string;
             /** Link */
@@ -9625,6 +9777,58 @@ export interface components {
             number: string;
             /** Person */
             person: number;
+        };
+        /**
+         * LaidItem
+         * @description A pocket, or a log's columns, in the cupboard; ``new``: nothing lay there of it before.
+         */
+        LaidItem: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Copies */
+            copies: number;
+            /** File Kind */
+            file_kind: string;
+            /** Groups */
+            groups: number[];
+            /** Heading */
+            heading: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "page" | "file" | "link" | "log" | "pocket";
+            /** Lent From */
+            lent_from: string;
+            /** Link */
+            link: string;
+            /** Media Type */
+            media_type: string;
+            /** Mine */
+            mine: components["schemas"]["OwnCopy"][];
+            /** New */
+            new: boolean;
+            /** Opens */
+            opens: string | null;
+            /** Periods */
+            periods: number[];
+            /** Read */
+            read: number;
+            /** Size */
+            size: number;
+            /** Staff Only */
+            staff_only: boolean;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Waits */
+            waits: boolean;
         };
         /**
          * LaidLineShape
@@ -11371,7 +11575,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "page" | "file" | "link";
+            kind: "page" | "file" | "link" | "log" | "pocket";
             /** Lendable */
             lendable: components["schemas"]["Named"][];
             /** Lent From */
@@ -19399,6 +19603,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogColumn"][];
+                };
+            };
+        };
+    };
+    put_pocket_in_cupboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntoCupboardIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidItem"];
+                };
+            };
+        };
+    };
+    fetch_pocket_from_cupboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FetchedPocket"];
                 };
             };
         };

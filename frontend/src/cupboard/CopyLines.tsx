@@ -6,7 +6,15 @@ import { ListedName } from "../ui/people/ListedName";
 import { CUPBOARD } from "./texts";
 import { GIVEN } from "./farTexts";
 
-export function CopyLines({ lines, groupId, label }: { lines: Schema["CopyLine"][]; groupId: number; label: string }) {
+interface Props {
+  lines: Schema["CopyLine"][];
+  groupId: number;
+  label: string;
+  /** They are of different things: which each has is said. */
+  versions?: boolean;
+}
+
+export function CopyLines({ lines, groupId, label, versions = false }: Props) {
   return (
     <ul aria-label={label} className="max-h-80 divide-y divide-line overflow-y-auto border-t border-line">
       {lines.map((one) => (
@@ -15,7 +23,7 @@ export function CopyLines({ lines, groupId, label }: { lines: Schema["CopyLine"]
             <ListedName person={one.student} />
           </Link>
           <span className={`block text-sm break-words ${one.progress === "not_opened" ? "text-copper" : "text-quiet"}`}>
-            {[GIVEN.progress[one.progress], one.pocket.title, `${one.given === null ? CUPBOARD.took : CUPBOARD.given} ${moment(one.at)}`].join(" · ")}
+            {[...(versions ? [one.title] : []), GIVEN.progress[one.progress], one.pocket.title, `${one.given === null ? CUPBOARD.took : CUPBOARD.given} ${moment(one.at)}`].join(" · ")}
           </span>
         </li>
       ))}

@@ -1,17 +1,20 @@
 /** The cupboard: a drawer beside any view, with what staff keep for students. */
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Group } from "../api/session";
 import { Failed, Waiting } from "../ui/Waiting";
 import { ItemList } from "./ItemList";
 import { ItemView } from "./ItemView";
 import { cupboardQuery } from "./queries";
 import { setDrawer, useDrawer } from "./store";
+import { seenBy } from "./seenAs";
+import type { Eyes } from "./seenAs";
 import { CUPBOARD } from "./texts";
 
 export function Cupboard({ group }: { group: Group }) {
   const { item } = useDrawer();
+  const [eyes, setEyes] = useState<Eyes>("staff");
   const found = useQuery(cupboardQuery(group.id));
   const box = useRef<HTMLElement>(null);
   useEffect(() => {
@@ -23,7 +26,8 @@ export function Cupboard({ group }: { group: Group }) {
     const timer = setTimeout(() => document.activeElement === document.body && box.current?.focus(), 60);
     return () => clearTimeout(timer);
   }, [item]);
-  const chosen = found.data?.items.find((one) => one.id === item);
+  const items = seenBy(found.data?.items ?? [], eyes);
+  const chosen = items.find((one) => one.id === item);
   const inside = chosen !== undefined;
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
@@ -52,9 +56,9 @@ export function Cupboard({ group }: { group: Group }) {
       ) : found.isError ? (
         <Failed error={found.error} again={() => void found.refetch()} />
       ) : chosen ? (
-        <ItemView key={chosen.id} line={chosen} group={group} keeps={found.data.keeps} periods={found.data.periods} groups={found.data.groups} headings={headings(found.data.items)} />
+        <ItemView key={chosen.id} line={chosen} group={group} looksOnly={eyes !== "staff"} keeps={found.data.keeps} periods={found.data.periods} groups={found.data.groups} headings={headings(found.data.items)} />
       ) : (
-        <ItemList cupboard={found.data} group={group} headings={headings(found.data.items)} />
+        <ItemList cupboard={{ ...found.data, items }} group={group} headings={headings(found.data.items)} eyes={eyes} onEyes={setEyes} />
       )}
     </aside>
   );

@@ -5,7 +5,6 @@ import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { boardQuery } from "../api/queries";
 import { may } from "../api/session";
 import type { Group } from "../api/session";
 import { Button } from "../ui/Button";
@@ -14,10 +13,14 @@ import { DateField } from "../ui/days/DateField";
 import { Modal } from "../ui/Modal";
 import { newKey } from "../ui/newKey";
 import { Notice } from "../ui/Notice";
-import { found } from "../ui/people/find";
 import { useSay } from "../ui/Toasts";
 import { useSettled } from "../ui/useSettled";
 import { listed } from "../ui/words";
+import { GiveVersions } from "./GiveVersions";
+import type { Dealing } from "./GiveVersions";
+import { Whom } from "./GiveWhom";
+import type { Chosen, Way } from "./GiveWhom";
+import { cupboardQuery } from "./queries";
 import type { OpenedItem } from "./queries";
 import { GIVING } from "./texts";
 import { useTakeBack } from "./takingBack";
@@ -25,24 +28,38 @@ import { useTakeBack } from "./takingBack";
 interface Props {
   item: OpenedItem;
   group: Group;
-  periods: Schema["Named"][];
   /** Chosen already, as by dropping it there. */
   pocket?: number | undefined;
   students?: number[] | undefined;
   onClose: () => void;
 }
 
-type Way = "all" | "periods" | "students";
-
 /** What is chosen. */
-function useChosen({ pocket: into = 0, students: to = [] }: Props) {
+function useChosen({ pocket: into = 0, students = [] }: Props) {
   const [pocket, setPocket] = useState(into);
-  const [way, setWay] = useState<Way>(to.length > 0 ? "students" : "all");
-  const [some, setSome] = useState<number[]>([]);
-  const [students, setStudents] = useState<number[]>(to);
-  const body = { pocket, students: way === "students" ? students : [], periods: way === "periods" ? some : [] };
-  const asks = pocket > 0 && (way === "all" || body.students.length + body.periods.length > 0);
-  return { pocket, setPocket, way, setWay, some, setSome, students, setStudents, body, asks };
+  const [to, setTo] = useState<Chosen>({ way: students.length > 0 ? "students" : "all", periods: [], groups: [], students });
+  const [dealing, setDealing] = useState<Dealing | null>(null);
+  const only = <T,>(way: Way, of: T[]) => (to.way === way ? of : []);
+  const body = { pocket, students: only("students", to.students), periods: only("some", to.periods), groups: only("some", to.groups), versions: dealing && dealing.versions.length > 1 ? dealing : null };
+  const enough = dealing === null || dealing.versions.length > 1;
+  const asks = pocket > 0 && enough && (to.way === "all" || body.students.length + body.periods.length + body.groups.length > 0);
+  return { pocket, setPocket, to, setTo, dealing, setDealing, body, asks };
+}
+
+/** What it would do: of just what is chosen, and (``known``) as it was last answered; or why it cannot be. */
+function useLook(item_id: number, group: number, body: Schema["GiveIn"], asks: boolean) {
+  const settled = useSettled(body);
+  const look = useQuery({
+    queryKey: ["group", group, "giving", item_id, settled],
+    queryFn: () => data(client.POST("/api/cupboard/{item_id}/giving", { params: { path: { item_id } }, body: settled })),
+    enabled: asks && settled.pocket > 0,
+    retry: false,
+    // Until the next answer the one before stands: nothing that is being chosen goes away.
+    placeholderData: (old: Schema["GivingImpact"] | undefined) => old,
+  });
+  const fresh = asks && !look.isPlaceholderData && JSON.stringify(settled) === JSON.stringify(body);
+  const known = look.data ?? null;
+  return { impact: fresh ? known : null, known, why: fresh ? look.error : null };
 }
 
 /** What it would do, and doing it. */
@@ -57,16 +74,8 @@ function useGiving(props: Props) {
   const queries = useQueryClient();
   const say = useSay();
   const takeBack = useTakeBack(group.id);
-  const settled = useSettled(body);
   const path = { params: { path: { item_id: item.id } } };
-  const look = useQuery({
-    queryKey: ["group", group.id, "giving", item.id, settled],
-    queryFn: () => data(client.POST("/api/cupboard/{item_id}/giving", { ...path, body: settled })),
-    enabled: asks && settled.pocket > 0,
-    retry: false,
-  });
-  const fresh = asks && JSON.stringify(settled) === JSON.stringify(body);
-  const impact = fresh ? (look.data ?? null) : null;
+  const { impact, known, why } = useLook(item.id, group.id, body, asks);
   const count = impact?.gets.length ?? 0;
   const give = useMutation({
     mutationFn: () => data(client.POST("/api/cupboard/{item_id}/give", { ...path, body: { ...body, key, ...(later && { day: later.day, time: later.time || null }) } })),
@@ -78,38 +87,64 @@ function useGiving(props: Props) {
       await queries.invalidateQueries({ queryKey: ["group", group.id] });
     },
   });
-  const problem = give.error ?? (fresh ? look.error : null);
-  return { ...chosen, ask, setAsk, later, setLater, impact, count, give, problem };
+  return { ...chosen, ask, setAsk, later, setLater, impact, known, count, give, problem: give.error ?? why };
 }
 
 export function GiveDialog(props: Props) {
-  const { item, group, periods, onClose } = props;
+  const { item, group, onClose } = props;
   const giving = useGiving(props);
-  const { asks, later, impact, count, give, problem } = giving;
   return (
     <Modal title={GIVING.title(item)} onClose={onClose}>
       <Into item={item} pocket={giving.pocket} onPocket={giving.setPocket} />
-      <Whom group={group} periods={periods} way={giving.way} onWay={giving.setWay} some={giving.some} onSome={giving.setSome} students={giving.students} onStudents={giving.setStudents} />
-      <When later={later} onLater={giving.setLater} />
-      <div aria-live="polite" className="min-h-12">
-        {impact ? <Impact impact={impact} /> : <p className="text-ink-soft">{asks && !problem && GIVING.asks}</p>}
-      </div>
+      <WhomAndWhat giving={giving} item={item} group={group} />
+      <When later={giving.later} onLater={giving.setLater} />
+      <Meant giving={giving} />
       {may(group, "set_handin") && (
         <label className="flex min-h-8 items-center gap-2">
           <input type="checkbox" className="size-4 accent-ink" checked={giving.ask} onChange={(event) => giving.setAsk(event.target.checked)} />
           {GIVING.ask}
         </label>
       )}
-      {problem instanceof Problem && <Notice title={problem.title} fix={problem.fix} />}
+      {giving.problem instanceof Problem && <Notice title={giving.problem.title} fix={giving.problem.fix} />}
       <div className="flex flex-wrap justify-end gap-2">
         <Button big onClick={onClose}>
           {GIVING.cancel}
         </Button>
-        <Button big look="main" disabled={count === 0 || give.isPending || later?.day === ""} onClick={() => give.mutate()}>
-          {(later ? GIVING.plan : GIVING.give)({ count })}
-        </Button>
+        <Give giving={giving} />
       </div>
     </Modal>
+  );
+}
+
+type Giving = ReturnType<typeof useGiving>;
+
+/** To whom, and whether each gets the same. */
+function WhomAndWhat({ giving, item, group }: { giving: Giving; item: OpenedItem; group: Group }) {
+  const cupboard = useQuery(cupboardQuery(group.id)).data;
+  const places = { periods: cupboard?.periods ?? [], groups: cupboard?.groups ?? [] };
+  return (
+    <>
+      <Whom group={group} {...places} to={giving.to} onTo={giving.setTo} />
+      <GiveVersions item={item} group={group} {...places} items={cupboard?.items ?? []} dealing={giving.dealing} impact={giving.known} onDealing={giving.setDealing} />
+    </>
+  );
+}
+
+/** What it would do. */
+function Meant({ giving: { impact, asks, problem } }: { giving: Giving }) {
+  return (
+    <div aria-live="polite" className="min-h-12 shrink-0">
+      {impact ? <Impact impact={impact} /> : <p className="text-ink-soft">{asks && !problem && GIVING.asks}</p>}
+    </div>
+  );
+}
+
+function Give({ giving: { later, count, give } }: { giving: Giving }) {
+  const says = later ? GIVING.plan : GIVING.give;
+  return (
+    <Button big look="main" disabled={count === 0 || give.isPending || later?.day === ""} onClick={() => give.mutate()}>
+      {count > 0 ? says({ count }) : GIVING.out}
+    </Button>
   );
 }
 
@@ -187,75 +222,10 @@ function Impact({ impact }: { impact: Schema["GivingImpact"] }) {
       {(["has", "locked", "full"] as const).map(
         (what) => impact[what].length > 0 && <li key={what}>{GIVING[what]({ count: impact[what].length, names: names(impact[what]) })}</li>,
       )}
-    </ul>
-  );
-}
-
-interface WhomProps {
-  group: Group;
-  periods: Schema["Named"][];
-  way: Way;
-  onWay: (way: Way) => void;
-  some: number[];
-  onSome: (periods: number[]) => void;
-  students: number[];
-  onStudents: (students: number[]) => void;
-}
-
-function Whom({ group, periods, way, onWay, some, onSome, students, onStudents }: WhomProps) {
-  const ways: Way[] = periods.length > 1 ? ["all", "periods", "students"] : ["all", "students"];
-  const toggled = (all: number[], id: number) => (all.includes(id) ? all.filter((one) => one !== id) : [...all, id]);
-  return (
-    <fieldset className="flex flex-col gap-1">
-      <legend className="font-bold">{GIVING.whom}</legend>
-      {ways.map((one) => (
-        <label key={one} className="flex min-h-8 items-center gap-2">
-          <input type="radio" className="size-4 accent-ink" checked={way === one} onChange={() => onWay(one)} />
-          {GIVING[one]}
-        </label>
+      {impact.versions.map((one) => (
+        <li key={one.item}>{GIVING.versionGets({ title: one.title, count: one.gets.length, names: names(one.gets) })}</li>
       ))}
-      {way === "periods" && (
-        <div className="ml-6 flex flex-wrap gap-x-5">
-          {periods.map((one) => (
-            <label key={one.id} className="flex min-h-8 items-center gap-2">
-              <input type="checkbox" className="size-4 accent-ink" checked={some.includes(one.id)} onChange={() => onSome(toggled(some, one.id))} />
-              {one.title}
-            </label>
-          ))}
-        </div>
-      )}
-      {way === "students" && <Students groupId={group.id} chosen={students} onToggle={(id) => onStudents(toggled(students, id))} />}
-    </fieldset>
-  );
-}
-
-const MOST_SHOWN = 60;
-
-function Students({ groupId, chosen, onToggle }: { groupId: number; chosen: number[]; onToggle: (id: number) => void }) {
-  const board = useQuery(boardQuery(groupId));
-  const [text, setText] = useState("");
-  const shown = found((board.data?.students ?? []).filter((one) => !one.left), text);
-  const first = text ? shown : [...shown.filter((one) => chosen.includes(one.id)), ...shown.filter((one) => !chosen.includes(one.id))];
-  return (
-    <div className="mt-1 rounded-md border border-control">
-      <div className="flex items-center gap-3 border-b border-line px-3">
-        <input aria-label={GIVING.find} placeholder={GIVING.find} autoComplete="off" value={text} onChange={(event) => setText(event.target.value)} className="min-h-9 min-w-0 flex-1 bg-transparent" />
-        <span aria-live="polite" className="shrink-0 text-quiet">
-          {GIVING.chosen({ count: chosen.length })}
-        </span>
-      </div>
-      <ul aria-label={GIVING.students} className="max-h-40 overflow-y-auto px-3 py-1">
-        {first.slice(0, MOST_SHOWN).map((one) => (
-          <li key={one.id}>
-            <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" className="size-4 shrink-0 accent-ink" checked={chosen.includes(one.id)} onChange={() => onToggle(one.id)} />
-              <span className="min-w-0 flex-1 break-words">{listed(one)}</span>
-              <span className="text-sm text-quiet">{one.period}</span>
-            </label>
-          </li>
-        ))}
-        {first.length > MOST_SHOWN && <li className="py-1 text-quiet">{GIVING.more({ count: first.length - MOST_SHOWN })}</li>}
-      </ul>
-    </div>
+      {impact.nowhere.length > 0 && <li className="text-copper">{GIVING.nowhere({ count: impact.nowhere.length, names: names(impact.nowhere) })}</li>}
+    </ul>
   );
 }

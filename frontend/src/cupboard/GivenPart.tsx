@@ -15,9 +15,11 @@ import { FAR, GIVEN } from "./farTexts";
 
 /** Where it lies, whose it is, and when it was given out or is to be. */
 function lineOf(one: Schema["GivenLine"]): string {
-  const to = one.whole ? GIVING.to.whole : one.periods.length > 0 ? GIVING.toPeriods({ periods: one.periods.join(", ") }) : GIVING.to.students;
+  const places = [...one.periods, ...one.groups].join(", ");
+  const to = one.whole ? GIVING.to.whole : places ? GIVING.toSome({ places }) : GIVING.to.students;
   const said = { pocket: one.pocket.title, to, who: one.who };
-  return one.waits_for ? GIVING.waitsLine({ ...said, at: moment(one.waits_for) }) : GIVING.line({ ...said, at: moment(one.at) });
+  const line = one.waits_for ? GIVING.waitsLine({ ...said, at: moment(one.waits_for) }) : GIVING.line({ ...said, at: moment(one.at) });
+  return one.versions.length > 0 ? [line, GIVING.inVersions({ titles: one.versions.join(", ") })].join(" · ") : line;
 }
 
 export function GivenPart({ groupId }: { groupId: number }) {
@@ -57,7 +59,7 @@ export function GivenPart({ groupId }: { groupId: number }) {
                 </Button>
               )}
             </div>
-            <ByName groupId={groupId} given={one.id} title={one.item.title} />
+            <ByName groupId={groupId} given={one.id} title={one.item.title} versions={one.versions.length > 0} />
           </Line>
         ))}
       </ul>
@@ -80,13 +82,13 @@ function Line({ shown, children }: { shown: boolean; children: ReactNode }) {
   );
 }
 
-function ByName({ groupId, given, title }: { groupId: number; given: number; title: string }) {
+function ByName({ groupId, given, title, versions }: { groupId: number; given: number; title: string; versions: boolean }) {
   const [open, setOpen] = useState(false);
   const lines = useQuery({ ...givenToQuery(groupId, given), enabled: open });
   return (
     <details open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="min-h-8 cursor-pointer py-1 text-sm text-in">{GIVING.byName({ title })}</summary>
-      {lines.data && <CopyLines lines={lines.data} groupId={groupId} label={GIVING.byName({ title })} />}
+      {lines.data && <CopyLines lines={lines.data} groupId={groupId} label={GIVING.byName({ title })} versions={versions} />}
     </details>
   );
 }

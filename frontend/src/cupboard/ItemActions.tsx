@@ -41,7 +41,7 @@ export function ItemActions({ item, group, keeps, periods, headings }: Props) {
               {CUPBOARD.giveOut}
             </Button>
           )}
-          <LayWith item={item.id} />
+          <Lay item={item} />
           {item.staff_only && <Button onClick={() => act.setShown(true)}>{CUPBOARD.show}</Button>}
           <Button onClick={() => setOpen("change")}>{CUPBOARD.change}</Button>
           {item.lendable.length > 0 && <Button onClick={() => setOpen("lend")}>{CUPBOARD.lend}</Button>}
@@ -59,7 +59,7 @@ export function ItemActions({ item, group, keeps, periods, headings }: Props) {
       <Suspense>
         {open === "change" && <ItemDialog group={group} kind={item.kind} item={item} periods={periods} headings={headings} onClose={() => setOpen(null)} />}
         {open === "lend" && <LendDialog item={item} group={group} onClose={() => setOpen(null)} />}
-        {open === "give" && <GiveDialog item={item} group={group} periods={periods} onClose={() => setOpen(null)} />}
+        {open === "give" && <GiveDialog item={item} group={group} onClose={() => setOpen(null)} />}
       </Suspense>
     </>
   );
@@ -73,10 +73,18 @@ function useDialog() {
   return useState<Dialog>(give ? "give" : null);
 }
 
-/** It is laid where the view beside the cupboard offers a place. */
-function LayWith({ item }: { item: number }) {
-  const place = useItemPlace();
-  return place && <Button onClick={() => place.lay(item)}>{CUPBOARD.layWith({ pocket: place.name })}</Button>;
+/** It is laid where the view beside the cupboard offers a place: with a pocket, or as a pocket in a section. */
+function Lay({ item }: { item: OpenedItem }) {
+  const pocket = useItemPlace("pocket");
+  const section = useItemPlace("section");
+  const layout = item.kind === "log" || item.kind === "pocket";
+  const fits = !layout || (item.kind === "log" && pocket?.columns);
+  return (
+    <>
+      {pocket && fits && <Button onClick={() => pocket.lay(item.id)}>{(layout ? CUPBOARD.layColumns : CUPBOARD.layWith)({ pocket: pocket.name })}</Button>}
+      {section && layout && <Button onClick={() => section.lay(item.id)}>{CUPBOARD.layIn({ section: section.name })}</Button>}
+    </>
+  );
 }
 
 /** Showing, hiding, taking out, fetching back: each says so and can be undone. */

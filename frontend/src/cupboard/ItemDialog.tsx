@@ -177,6 +177,7 @@ function Ends({ is, busy, onGive }: { is: "there" | "given" | "new"; busy: boole
 function Inside({ kind, form, groupId, file, onFile }: { kind: Item["kind"]; form: UseFormReturn<Fields>; groupId: number; file: File | null; onFile: (file: File | null) => void }) {
   if (kind === "page") return <RichField label={CUPBOARD.words} name="html" control={form.control} may pageIn={groupId} />;
   if (kind === "file") return <NewerFile file={file} onFile={onFile} />;
+  if (kind === "log" || kind === "pocket") return <p className="text-ink-soft">{CUPBOARD.layoutIs}</p>;
   return (
     <label className="font-bold">
       {CUPBOARD.address}

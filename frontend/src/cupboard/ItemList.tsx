@@ -1,6 +1,6 @@
 /** Everything in the cupboard under its headings, and putting things in. */
 import { useQueryClient } from "@tanstack/react-query";
-import { FileText, Film, ImageIcon, Link2, NotebookText, Plus, Volume2 } from "lucide-react";
+import { FileText, Film, ImageIcon, Link2, NotebookText, Plus, SquareStack, Table2, Volume2 } from "lucide-react";
 import type { LucideIcon } from "lucide-react";
 import { lazy, Suspense, useRef, useState } from "react";
 import { patiently } from "../api/patiently";
@@ -12,11 +12,14 @@ import { upload } from "../api/upload";
 import { day } from "../ui/dates";
 import { Notice } from "../ui/Notice";
 import { OnFirstUse } from "../ui/OnFirstUse";
+import { Select } from "../ui/Select";
 import { useSay } from "../ui/Toasts";
 import { sizeWords } from "../viewer/files";
 import { dragged } from "./dragging";
 import { cupboardQuery } from "./queries";
 import type { Item } from "./queries";
+import { eyesOf } from "./seenAs";
+import type { Eyes } from "./seenAs";
 import { setDrawer } from "./store";
 import { CUPBOARD } from "./texts";
 
@@ -28,16 +31,24 @@ interface Props {
   headings: string[];
 }
 
-export function ItemList({ cupboard, group, headings }: Props) {
+interface ListProps extends Props {
+  eyes: Eyes;
+  onEyes: (eyes: Eyes) => void;
+}
+
+// eslint-disable-next-line complexity -- one branch for each that students, staff, and staff who look as students see
+export function ItemList({ cupboard, group, headings, eyes, onEyes }: ListProps) {
   const [words, setWords] = useState("");
   const student = !may(group, "see_copies");
+  const looksOnly = eyes !== "staff";
   const wanted = words.toLocaleLowerCase().split(/\s+/).filter(Boolean);
   const shown = cupboard.items.filter((one) => wanted.every((word) => `${one.title} ${one.heading}`.toLocaleLowerCase().includes(word)));
   const under = [...new Set(shown.map((one) => one.heading))].map((heading) => ({ heading, items: shown.filter((one) => one.heading === heading) }));
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex flex-col gap-2 border-b border-line px-4 py-3">
-        <p className="text-sm text-ink-soft">{student ? CUPBOARD.hintStudent : CUPBOARD.hintStaff}</p>
+        <p className="text-sm text-ink-soft">{looksOnly ? CUPBOARD.hintEyes : student ? CUPBOARD.hintStudent : CUPBOARD.hintStaff}</p>
+        {!student && <Select label={CUPBOARD.seenAs} value={eyes} options={eyesOf(cupboard)} onChange={(value) => onEyes(value as Eyes)} />}
         <div className="flex flex-wrap items-center gap-2">
           <input
             type="search"
@@ -47,7 +58,7 @@ export function ItemList({ cupboard, group, headings }: Props) {
             onChange={(event) => setWords(event.target.value)}
             className={`min-w-0 flex-1 rounded-md border border-control bg-paper px-3 ${student ? "min-h-11" : "min-h-9"}`}
           />
-          {cupboard.keeps && <PutIn group={group} cupboard={cupboard} headings={headings} />}
+          {cupboard.keeps && !looksOnly && <PutIn group={group} cupboard={cupboard} headings={headings} />}
         </div>
       </div>
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reached by the keyboard */}
@@ -58,7 +69,7 @@ export function ItemList({ cupboard, group, headings }: Props) {
             {(heading || under.length > 1) && <h3 className="px-4 pt-3 pb-1 text-sm break-words text-ink-soft">{heading || CUPBOARD.unsorted}</h3>}
             <ul>
               {items.map((one) => (
-                <Line key={one.id} item={one} periods={cupboard.periods} groups={cupboard.groups} student={student} />
+                <Line key={one.id} item={one} periods={cupboard.periods} groups={cupboard.groups} student={student} looksOnly={looksOnly} />
               ))}
             </ul>
           </section>
@@ -68,7 +79,7 @@ export function ItemList({ cupboard, group, headings }: Props) {
   );
 }
 
-const ICONS: Record<string, LucideIcon> = { page: NotebookText, link: Link2, picture: ImageIcon, scan: FileText, sound: Volume2, video: Film };
+const ICONS: Record<string, LucideIcon> = { log: Table2, pocket: SquareStack, page: NotebookText, link: Link2, picture: ImageIcon, scan: FileText, sound: Volume2, video: Film };
 
 /** What an item is, as a word and as a picture: of a file, what kind of file. */
 export function kindOf(item: Item): { word: string; Icon: LucideIcon } {
@@ -77,15 +88,23 @@ export function kindOf(item: Item): { word: string; Icon: LucideIcon } {
   return { word: words[kind] ?? CUPBOARD.kinds.file, Icon: ICONS[kind] ?? FileText };
 }
 
-function Line({ item, periods, groups, student }: { item: Item; periods: Schema["Named"][]; groups: Schema["Named"][]; student: boolean }) {
+interface LineProps {
+  item: Item;
+  periods: Schema["Named"][];
+  groups: Schema["Named"][];
+  student: boolean;
+  looksOnly: boolean;
+}
+
+function Line({ item, periods, groups, student, looksOnly }: LineProps) {
   const { word, Icon } = kindOf(item);
   return (
     <li className="border-b border-line">
-      <button type="button" draggable onDragStart={(event) => dragged(event, item)} onClick={() => setDrawer({ item: item.id })} className={`flex w-full items-start gap-3 px-4 py-2 text-left hover:bg-ground ${student ? "min-h-14" : ""}`}>
+      <button type="button" draggable={!looksOnly} onDragStart={(event) => dragged(event, item)} onClick={() => setDrawer({ item: item.id })} className={`flex w-full items-start gap-3 px-4 py-2 text-left hover:bg-ground ${student ? "min-h-14" : ""}`}>
         <Icon aria-hidden size={18} className="mt-0.5 shrink-0 text-ink-soft" />
         <span className="min-w-0">
           <span className="block font-semibold break-words">{item.title}</span>
-          <span className="block text-sm break-words text-quiet">{[word, item.size ? sizeWords(item.size) : "", ...(student ? mine(item) : seen(item, periods, groups))].filter(Boolean).join(" · ")}</span>
+          <span className="block text-sm break-words text-quiet">{[word, item.size ? sizeWords(item.size) : "", ...(student ? mine(item) : looksOnly ? [] : seen(item, periods, groups))].filter(Boolean).join(" · ")}</span>
         </span>
       </button>
     </li>

@@ -29,14 +29,16 @@ interface Props {
   periods: Schema["Named"][];
   groups: Schema["Named"][];
   headings: string[];
+  /** Staff look at it as a student sees it. */
+  looksOnly: boolean;
 }
 
-export function ItemView({ line, group, keeps, periods, groups, headings }: Props) {
+export function ItemView({ line, group, keeps, periods, groups, headings, looksOnly }: Props) {
   const found = useQuery(itemQuery(group.id, line.id));
   const student = !may(group, "see_copies");
   useRead(group.id, line, student);
   const { word } = kindOf(line);
-  const facts = [line.heading, word, ...(student ? [] : seen(line, periods, groups))].filter(Boolean).join(" · ");
+  const facts = [line.heading, word, ...(student || looksOnly ? [] : seen(line, periods, groups))].filter(Boolean).join(" · ");
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <button type="button" onClick={() => setDrawer({ item: null })} className={`flex shrink-0 items-center gap-2 border-b border-line px-4 text-left font-semibold text-in ${student ? "min-h-11" : "min-h-9"}`}>
@@ -55,7 +57,7 @@ export function ItemView({ line, group, keeps, periods, groups, headings }: Prop
           <Failed error={found.error} again={() => void found.refetch()} />
         ) : (
           <>
-            {student ? (
+            {looksOnly ? null : student ? (
               may(group, "fill_pocket") && group.portfolio !== null && <TakeCopy item={found.data} line={line} group={group} portfolio={group.portfolio} />
             ) : (
               <Suspense fallback={<div className="min-h-9" />}>
@@ -84,7 +86,7 @@ function useRead(groupId: number, line: Item, student: boolean) {
 }
 
 function Content({ item }: { item: OpenedItem }) {
-  if (item.kind === "page") {
+  if (item.kind === "page" || item.kind === "log" || item.kind === "pocket") {
     return (
       <div>
         <ReadAloud text={plainText(item.html)} />

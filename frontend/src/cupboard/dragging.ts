@@ -11,6 +11,11 @@ export function dragged(event: DragEvent, item: Item): void {
   event.dataTransfer.effectAllowed = "copy";
 }
 
+/** The item that was dropped; 0 where something else was. */
+export function itemOf(event: DragEvent): number {
+  return Number(event.dataTransfer.getData(TYPE));
+}
+
 /** What makes an element a place for items; ``over`` while one hangs over it. */
 export function useItemDrop(onItem: ((item: number, at: Element) => void) | null) {
   const [over, setOver] = useState(false);
@@ -25,7 +30,7 @@ export function useItemDrop(onItem: ((item: number, at: Element) => void) | null
     onDragLeave: () => setOver(false),
     onDrop: (event: DragEvent) => {
       setOver(false);
-      const item = Number(event.dataTransfer.getData(TYPE));
+      const item = itemOf(event);
       if (!item) return;
       event.preventDefault();
       onItem(item, event.target as Element);

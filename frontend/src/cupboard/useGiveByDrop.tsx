@@ -6,7 +6,7 @@ import { patiently } from "../api/patiently";
 import { may } from "../api/session";
 import type { Group } from "../api/session";
 import { useItemDrop } from "./dragging";
-import { cupboardQuery, itemQuery } from "./queries";
+import { itemQuery } from "./queries";
 
 const GiveDialog = lazy(() => patiently(() => import("./GiveDialog")).then((view) => ({ default: view.GiveDialog })));
 
@@ -42,8 +42,7 @@ export function useGiveByDrop(group: Group | null, whom: (at: Element) => Meant 
 
 function Asking({ group, dropped, onClose }: { group: Group; dropped: Dropped; onClose: () => void }) {
   const item = useQuery(itemQuery(group.id, dropped.item));
-  const cupboard = useQuery(cupboardQuery(group.id));
-  if (!item.data || !cupboard.data) return null;
+  if (!item.data) return null;
   const fits = item.data.pockets.some((one) => one.id === dropped.pocket && !one.why_not);
-  return <GiveDialog item={item.data} group={group} periods={cupboard.data.periods} students={dropped.students} pocket={fits ? dropped.pocket : 0} onClose={onClose} />;
+  return <GiveDialog item={item.data} group={group} students={dropped.students} pocket={fits ? dropped.pocket : 0} onClose={onClose} />;
 }

@@ -42,7 +42,7 @@ export function Names({ editor, passages, people, now, act }: Props) {
         return (
           <div key={place} role="listitem" style={{ top }} className="absolute right-2 flex w-34 items-start gap-1 @max-xl:left-4 @max-xl:right-4 @max-xl:w-auto">
             <div className="min-w-0 flex-1 text-xs leading-4 @max-xl:flex @max-xl:gap-3">
-              <span className="sr-only">{TEXTS.beside({ begins: beginning(editor, place) })}</span>
+              <span className="sr-only" data-theirs="">{TEXTS.beside({ begins: beginning(editor, place) })}</span>
               {writers.map(({ person, at }) => (
                 <Name key={person} writer={named.get(person)} at={at} now={at === 0 || (now.includes(person) && newest.get(person) === at)} />
               ))}

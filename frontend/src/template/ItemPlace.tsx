@@ -1,6 +1,5 @@
 /** A part of a pocket's settings onto which an item of the cupboard can be dragged: it lies with the pocket then. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef } from "react";
 import type { ReactNode } from "react";
 import type { UseFormReturn } from "react-hook-form";
 import { Problem } from "../api/problem";
@@ -8,10 +7,14 @@ import { useItemDrop } from "../cupboard/dragging";
 import { itemQuery } from "../cupboard/queries";
 import type { OpenedItem } from "../cupboard/queries";
 import { useSay } from "../ui/Toasts";
+import { DRAFT } from "./draftTexts";
+import { logFields } from "./fields";
 import type { Fields } from "./fields";
 import { useGiving } from "./giving";
 import type { Given } from "./giving";
+import { fetched, isLayout } from "./layouts";
 import { TEXTS } from "./texts";
+import { useSaid } from "./useSaid";
 import type { TemplateDraft } from "./useTemplateDraft";
 
 interface Where {
@@ -19,6 +22,8 @@ interface Where {
   pocket: { id: number; title: string };
   draft: TemplateDraft;
   form: UseFormReturn<Fields>;
+  /** Lays an item out as a pocket of its own, beside this one. */
+  layOut: (item: number) => void;
 }
 
 interface Into {
@@ -46,7 +51,7 @@ export function useLayItem(where: Where): (item: number, into: Into) => void {
   const queries = useQueryClient();
   const say = useSay();
   const giving = useGiving(groupId, pocket.id, draft);
-  const act = async (id: number, into: Into) => {
+  return useSaid(async (id, into) => {
     const item = await queries.query(itemQuery(groupId, id));
     const said = { title: item.title, pocket: pocket.title };
     if (item.kind === "file") {
@@ -54,21 +59,28 @@ export function useLayItem(where: Where): (item: number, into: Into) => void {
       say(TEXTS.itemGiven(said));
       return;
     }
+    if (isLayout(item)) {
+      if (item.kind === "log" && form.getValues("kind") === "log") await layColumns(form, groupId, item.id, (undo) => say(DRAFT.columnsLaid(said), undo));
+      else where.layOut(id);
+      return;
+    }
     const before = form.getValues(into.words);
     form.setValue(into.words, `${before}${wordsOf(item)}`, { shouldDirty: true });
     say(TEXTS.itemLaid(said), () => form.setValue(into.words, before, { shouldDirty: true }));
-  };
-  // What stands in the form is another with every key; where an item is offered a place stays the same.
-  const latest = useRef(act);
-  useEffect(() => {
-    latest.current = act;
   });
-  return useCallback(
-    (item, into) => {
-      latest.current(item, into).catch((error: unknown) => say(error instanceof Problem ? `${error.title} ${error.fix}` : String(error)));
-    },
-    [say],
-  );
+}
+
+const OF_A_LOG = ["columns", "order", "newestFirst", "targetAmount", "targetColumn", "targetEach"] as const;
+
+/** A log has the columns that lie in the cupboard; ``done`` is given what undoes it. */
+async function layColumns(form: UseFormReturn<Fields>, groupId: number, item: number, done: (undo: () => void) => void): Promise<void> {
+  const { settings } = await fetched(groupId, item);
+  const before = form.getValues();
+  const set = (from: Pick<Fields, (typeof OF_A_LOG)[number]>) => {
+    for (const name of OF_A_LOG) form.setValue(name, from[name], { shouldDirty: true });
+  };
+  set(logFields(settings.log));
+  done(() => set(before));
 }
 
 async function fileOf(item: OpenedItem): Promise<File> {

@@ -5,6 +5,7 @@ import type { DragEvent, KeyboardEvent } from "react";
 import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
 import { patiently } from "../api/patiently";
+import { itemOf } from "../cupboard/dragging";
 import { AddLine } from "./AddLine";
 import { AddPocket } from "./AddPocket";
 import type { Edits } from "./edits";
@@ -32,9 +33,11 @@ interface Props {
   others: string[];
   /** It is being saved: nothing can be changed until it is. */
   busy: boolean;
+  /** An item of the cupboard was dropped on a section, or on a pocket in it. */
+  onItem: (item: number, section: number, pocket: Laid | null) => void;
 }
 
-export function Outline({ groupId, template, chosen, units, edits, onChoose, onUnits, others, busy }: Props) {
+export function Outline({ groupId, template, chosen, units, edits, onChoose, onUnits, others, busy, onItem }: Props) {
   const may = template.may_change;
   const retired = template.sections.flatMap((section) => section.pockets.filter((one) => one.retired));
   const [adding, setAdding] = useState<Adding | null>(null);
@@ -47,7 +50,7 @@ export function Outline({ groupId, template, chosen, units, edits, onChoose, onU
         </p>
       ))}
       {template.sections.map((section) => (
-        <SectionPart key={section.id} section={section} template={template} chosen={chosen} units={units} may={may && section.of === null} edits={edits} onChoose={onChoose} onUnits={onUnits} adding={adding} onAdding={setAdding} onTyped={setTyped} />
+        <SectionPart key={section.id} section={section} template={template} chosen={chosen} units={units} may={may && section.of === null} edits={edits} onChoose={onChoose} onUnits={onUnits} onItem={onItem} adding={adding} onAdding={setAdding} onTyped={setTyped} />
       ))}
       {retired.length > 0 && (
         <section aria-label={TEXTS.retired} className="mt-3">
@@ -125,11 +128,16 @@ function AddSection({ adding, onAdding, edits, onUnits }: AddProps & Pick<Props,
   );
 }
 
-function SectionPart({ section, template, chosen, units, may, edits, onChoose, onUnits, adding, onAdding, onTyped }: SectionProps) {
+function SectionPart({ section, template, chosen, units, may, edits, onChoose, onUnits, onItem, adding, onAdding, onTyped }: SectionProps) {
   const pockets = section.pockets.filter((one) => !one.retired);
   const drop = (event: DragEvent, before: number | null) => {
     event.preventDefault();
     event.stopPropagation();
+    const item = itemOf(event);
+    if (item) {
+      if (may) onItem(item, section.id, pockets.find((one) => one.id === before) ?? null);
+      return;
+    }
     const dragged = Number(event.dataTransfer.getData(DRAGGED_SECTION));
     if (dragged) {
       moveBefore(dragged, section.id, template, edits);

@@ -9,12 +9,14 @@ import { may as allowed, useGroup } from "../api/session";
 import { Button } from "../ui/Button";
 import { FormDate } from "../ui/days/DateField";
 import { Notice } from "../ui/Notice";
+import { OnFirstUse } from "../ui/OnFirstUse";
 import { DRAFT } from "./draftTexts";
 import type { Edits } from "./edits";
 import { bodyOf, fieldsOf, newColumn } from "./fields";
 import type { Fields } from "./fields";
 import { LogColumns } from "./LogColumns";
 import { ItemPlace, useLayItem, WITH_DIRECTIONS } from "./ItemPlace";
+import { usePutIn } from "./layouts";
 import { PocketFiles } from "./PocketFiles";
 import { OUTLINE } from "./outlineTexts";
 import { standsIn } from "./standIns";
@@ -43,12 +45,17 @@ interface Props {
   /** It belongs to a section that repeats for units. */
   pattern: boolean;
   template: Schema["TemplateShape"];
+  /** Lays an item of the cupboard out as a pocket of its own, in the same section. */
+  layOut: (item: number) => void;
+  /** An item of the cupboard that was dropped on it in the outline. */
+  dropped: number | null;
+  onDropped: () => void;
 }
 
 const FIELD = "mt-1 block w-full rounded-md border border-control bg-paper px-3 font-normal disabled:border-edge disabled:text-ink";
 
 // eslint-disable-next-line complexity -- one branch for each part that only some kinds of pocket have
-export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern, template }: Props) {
+export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern, template, layOut, dropped, onDropped }: Props) {
   const [start] = useState<Fields>(() => (pending ? { ...fieldsOf({ ...pocket, ...pending.settings }), hand: pending.settings.hand ?? {} } : fieldsOf(live ?? pocket)));
   const form = useForm<Fields>({ defaultValues: start, disabled: !may });
   const fields = { ...start, ...useWatch({ control: form.control }) } as Fields;
@@ -69,10 +76,16 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
     if (kind === "log" && fields.columns.length === 0) form.setValue("columns", [newColumn("date", TEXTS.date2, true)]);
     form.setValue("kind", kind);
   };
-  const where = { groupId, pocket: { id: pocket.id, title: fields.title }, draft, form };
+  const where = { groupId, pocket: { id: pocket.id, title: fields.title }, draft, form, layOut };
   const layItem = useLayItem(where);
   const withDirections = useCallback((item: number) => layItem(item, WITH_DIRECTIONS), [layItem]);
-  useOfferedPlace(may && !pocket.laid ? { name: fields.title, lay: withDirections } : null);
+  useOfferedPlace("pocket", may && !pocket.laid ? { name: fields.title, lay: withDirections, columns: fields.kind === "log" } : null);
+  useEffect(() => {
+    if (dropped === null) return;
+    withDirections(dropped);
+    onDropped();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each that is dropped
+  }, [dropped]);
   const [previewing, setPreviewing] = useState(false);
   const [whole, setWhole] = useState(false);
   return (
@@ -333,7 +346,33 @@ function OfEverybody({ pocket, pattern, groupId, edits }: MoreProps) {
           <LockDialog what={{ pocket, students: null }} groupId={groupId} locked={false} onClose={() => setLocking(false)} />
         </Suspense>
       )}
+      {allowed(group, "keep_cupboard") && <IntoCupboard pocket={pocket} groupId={groupId} />}
       <Button onClick={() => edits.retire(pocket, true)}>{TEXTS.retire}</Button>
     </>
+  );
+}
+
+const ENTRY = "flex min-h-9 w-full items-center px-4 py-1.5 text-left data-focus:bg-today";
+
+/** As it is saved, it goes into the cupboard: whole, or of a log its columns alone. */
+function IntoCupboard({ pocket, groupId }: { pocket: Laid; groupId: number }) {
+  const putIn = usePutIn(groupId);
+  if (pocket.kind !== "log") return <Button onClick={() => putIn(pocket, false)}>{DRAFT.intoCupboard}</Button>;
+  const ways = [
+    { words: DRAFT.wholeIntoCupboard, columns: false },
+    { words: DRAFT.columnsIntoCupboard, columns: true },
+  ];
+  return (
+    <OnFirstUse
+      kind="Actions"
+      anchor="bottom end"
+      className="mt-1 py-1"
+      face={{ className: "inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 text-sm font-semibold hover:border-control hover:bg-ground", content: DRAFT.intoCupboard }}
+      items={ways.map(({ words, columns }) => (
+        <button key={words} type="button" className={ENTRY} onClick={() => putIn(pocket, columns)}>
+          {words}
+        </button>
+      ))}
+    />
   );
 }

@@ -1,10 +1,12 @@
 /** The template of a class: outline, the chosen pocket's settings, and how it looks to whom. */
 import { useQuery } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
 import { useSearchParams } from "react-router";
 import { Problem } from "../api/problem";
 import type { Schema } from "../api/client";
 import { templateQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
+import { useOfferedPlace } from "../cupboard/places";
 import { useDetail } from "../ui/detail";
 import { Notice } from "../ui/Notice";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -14,6 +16,7 @@ import { useEdits } from "./edits";
 import { GonePocket } from "./GonePocket";
 import { Outline } from "./Outline";
 import { OutlineEditor } from "./OutlineEditor";
+import { useDropped, useLayOut } from "./layouts";
 import { More, PocketForm } from "./PocketForm";
 import { TEXTS } from "./texts";
 import { UnitsForm } from "./UnitsForm";
@@ -54,6 +57,21 @@ function Drafted({ groupId, live }: { groupId: number; live: Template }) {
   const liveSection = live.sections.find((one) => one.id === units?.id) ?? null;
   const livePocket = live.sections.flatMap((one) => one.pockets).find((one) => one.id === chosen?.id) ?? null;
   const may = live.may_change;
+  const openPocket = (id: number) => setAddress({ pocket: String(id) });
+  const layOut = useLayOut(groupId, edits, openPocket);
+  const [dropped, setDropped] = useState<{ item: number; pocket: number } | null>(null);
+  const onItem = useDropped({
+    groupId,
+    layOut,
+    onWith: (item, pocket) => {
+      openPocket(pocket);
+      setDropped({ item, pocket });
+    },
+  });
+  const section = home?.of === null ? home : (units ?? template.sections.findLast((one) => one.of === null));
+  const sectionId = section?.id ?? 0;
+  const layHere = useCallback((item: number) => layOut(item, sectionId), [layOut, sectionId]);
+  useOfferedPlace("section", may && section ? { name: section.title, lay: layHere } : null);
   const typedFor = (id: number | undefined) => draft.edits.find((one): one is ChangePocket => one.do === "change_pocket" && one.pocket === id);
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-y-auto">
@@ -63,7 +81,8 @@ function Drafted({ groupId, live }: { groupId: number; live: Template }) {
         chosen={chosen?.id ?? null}
         units={units?.id ?? null}
         edits={edits}
-        onChoose={(id) => setAddress({ pocket: String(id) })}
+        onChoose={openPocket}
+        onItem={onItem}
         onUnits={(id) => setAddress({ units: String(id) })}
         busy={draft.save.busy}
         others={others.data?.others.map((one) => DRAFT.others(one)) ?? []}
@@ -96,6 +115,9 @@ function Drafted({ groupId, live }: { groupId: number; live: Template }) {
             may={may && !chosen.laid}
             pattern={home?.repeats ?? false}
             template={template}
+            layOut={layHere}
+            dropped={dropped?.pocket === chosen.id ? dropped.item : null}
+            onDropped={() => setDropped(null)}
           />
         ) : asked < 0 && !draft.current ? (
           <Waiting />

@@ -10,10 +10,10 @@ type Section = Schema["LaidSection"];
 /** The changes by name; what the server says against one stays in ``error`` until the next. */
 export function useEdits(draft: TemplateDraft) {
   const [error, setError] = useState<unknown>(null);
-  const push = async (edit: Edit) => {
+  const push = async (...made: Edit[]) => {
     setError(null);
     try {
-      await draft.push(edit);
+      await draft.push(...made);
     } catch (why) {
       setError(why);
       throw why;
@@ -29,6 +29,18 @@ export function useEdits(draft: TemplateDraft) {
       await push({ do: "add_pocket", id, section, text, kind });
       return id;
     },
+    /** Add a pocket as it lay in the cupboard, with its files, at the end of a section; returns its id. */
+    addFetched: async ({ settings, files }: Schema["FetchedPocket"], section: number): Promise<number> => {
+      const id = newId();
+      const text = settings.title.replace(/[:\r\n]+/g, " ");
+      await push(
+        // The line names it only; what it asks for is said by its settings.
+        { do: "add_pocket", id, section, text, kind: settings.kind },
+        { do: "change_pocket", pocket: id, settings: { ...settings, version: 0, hand: null } },
+        ...files.map((file): Edit => ({ do: "give_file", pocket: id, file: file.id })),
+      );
+      return id;
+    },
     /** Add a section, or one that repeats for units; returns its id. */
     addSection: async (title: string, repeats: boolean): Promise<number> => {
       const id = newId();
@@ -42,7 +54,7 @@ export function useEdits(draft: TemplateDraft) {
     movePocket: (pocket: number, section: number, before: number | null) => make({ do: "move_pocket", pocket, section, before }),
     retire: (pocket: Laid, retired: boolean) => make({ do: "retire_pocket", pocket: pocket.id, retired }),
     /** Resolves once it is gone from the draft. */
-    remove: (pocket: Laid) => push({ do: "remove_pocket", pocket: pocket.id }),
+    remove: (pocket: Pick<Laid, "id">) => push({ do: "remove_pocket", pocket: pocket.id }),
   };
 }
 

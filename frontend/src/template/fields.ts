@@ -116,8 +116,20 @@ export function columnOf(fields: ColumnFields): Column {
   };
 }
 
+/** What a log asks for, as the form holds it. */
+// eslint-disable-next-line complexity -- one fallback for each field of a log
+export function logFields(log: Schema["LogSettings"] | undefined): Pick<Fields, "columns" | "order" | "newestFirst" | "targetAmount" | "targetColumn" | "targetEach"> {
+  return {
+    columns: (log?.columns ?? []).map(columnFields),
+    order: log?.order ?? "",
+    newestFirst: log?.newest_first ?? false,
+    targetAmount: log?.target?.amount ?? "",
+    targetColumn: log?.target?.column ?? "",
+    targetEach: log?.target?.each_week ? "week" : "all",
+  };
+}
+
 /** A pocket as the form holds it. */
-// eslint-disable-next-line complexity -- one fallback for each field of a pocket
 export function fieldsOf(pocket: Laid): Fields {
   const takes = pocket.takes ?? [];
   return {
@@ -147,12 +159,7 @@ export function fieldsOf(pocket: Laid): Fields {
     eachQuestion: pocket.each_question,
     rows: String(pocket.rows),
     rowsPerWeek: String(pocket.rows_per_week),
-    columns: (pocket.log?.columns ?? []).map(columnFields),
-    order: pocket.log?.order ?? "",
-    newestFirst: pocket.log?.newest_first ?? false,
-    targetAmount: pocket.log?.target?.amount ?? "",
-    targetColumn: pocket.log?.target?.column ?? "",
-    targetEach: pocket.log?.target?.each_week ? "week" : "all",
+    ...logFields(pocket.log),
     variantsBy: pocket.variants?.by ?? "",
     seed: pocket.variants?.seed ?? 1,
     versions: (pocket.variants?.versions ?? []).map(versionFields),

@@ -40,8 +40,8 @@ export interface TemplateDraft {
   current: boolean;
   /** Why they could not even be looked at. */
   failed: unknown;
-  /** Add a change once the server has agreed to it; rejects with its ``Problem``, and leaves the draft as it was. */
-  push: (edit: Edit) => Promise<void>;
+  /** Add changes, all at once, when the server has agreed to them; rejects with its ``Problem``, and leaves the draft as it was. */
+  push: (...made: Edit[]) => Promise<void>;
   /** Keep what is typed into a pocket's settings, in place of what was typed before; null: as it is. */
   putPocket: (pocket: number, settings: Schema["PocketIn"] | null) => void;
   /** The same of a section's units. */
@@ -186,22 +186,23 @@ export function useTemplateDraft(groupId: number, pocket: number | null, may: bo
     seen: look.data,
     current: !look.isPlaceholderData && look.data !== undefined && JSON.stringify(asked.edits) === JSON.stringify(edits),
     failed: look.error,
-    push: async (edit) => {
+    push: async (...made) => {
       const before = now.current;
-      const next = coalesced(before, edit);
+      const next = made.reduce(coalesced, before);
       const at = ++count.current;
-      asking.current.add(edit);
+      for (const edit of made) asking.current.add(edit);
+      // False where they were thrown away meanwhile, with everything else.
+      const asked = () => made.map((edit) => asking.current.delete(edit)).every(Boolean);
       const found = await queries.query(looking({ edits: next, at })).catch((why: unknown) => {
-        asking.current.delete(edit);
+        asked();
         throw why;
       });
-      // Thrown away meanwhile, with everything else.
-      if (!asking.current.delete(edit)) return;
-      const wrong = next.includes(edit) ? found.hindrances.find((one) => one.edit === next.indexOf(edit)) : undefined;
+      if (!asked()) return;
+      const wrong = found.hindrances.find((one) => made.some((edit) => next.indexOf(edit) === one.edit));
       if (wrong) throw new Problem({ title: wrong.what, fix: wrong.fix, where: wrong.where }, 422);
       // What was typed meanwhile stands.
       if (now.current === before) set(next, 0, at);
-      else set(coalesced(now.current, edit));
+      else set(made.reduce(coalesced, now.current));
     },
     putPocket: (id, settings) =>
       put(

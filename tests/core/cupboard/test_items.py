@@ -59,4 +59,5 @@ class WhereACopyFits(SimpleTestCase):
     def test_what_kind_of_artefact_a_copy_is(self) -> None:
         self.assertIs(artefact_kind(ItemKind.PAGE, ""), ArtefactKind.TEXT)
         self.assertIs(artefact_kind(ItemKind.LINK, ""), ArtefactKind.LINK)
+        self.assertIs(artefact_kind(ItemKind.LOG, ""), ArtefactKind.TEXT)
         self.assertIs(artefact_kind(ItemKind.FILE, "video"), ArtefactKind.VIDEO)
