@@ -33,6 +33,11 @@ class Layouts(BrowserCase):
     def drawer(self, page: Page) -> Locator:
         return page.get_by_role("complementary", name="Cupboard")
 
+    def choose(self, page: Page, title: str) -> None:
+        """Opens a pocket of the outline; what stands below its form is its own from then on."""
+        page.get_by_role("button", name=title).first.click()
+        expect(page.get_by_role("form", name=f"Settings of {title}")).to_be_visible()
+
     def test_in_a_window_at_twice_the_size_the_bar_stays_where_it_is_beneath_a_message(self) -> None:
         page = self.page(self.eight.lead, f"{self.base}/template?pocket={self.card.pk}", (640, 400))
         into = page.get_by_role("button", name="Into the cupboard")
@@ -54,14 +59,14 @@ class Layouts(BrowserCase):
         expect(page.get_by_text("“Recipe card” lies in the cupboard as it is saved")).to_be_visible()
         into.click()
         expect(page.get_by_text("“Recipe card” in the cupboard is now as it is saved here.")).to_be_visible()
-        page.get_by_role("button", name="Crop log").first.click()
+        self.choose(page, "Crop log")
         page.get_by_role("button", name="Into the cupboard").click()
         page.get_by_role("menuitem", name="Its columns alone").click()
         expect(page.get_by_text("The columns of “Crop log” lie in the cupboard")).to_be_visible()
         page.get_by_role("button", name="Cupboard", exact=True).click()
         drawer = self.drawer(page)
         # Columns into a log that is there: seen in its form, undone as one.
-        page.get_by_role("button", name="Rain log").first.click()
+        self.choose(page, "Rain log")
         drawer.get_by_role("button", name=re.compile("^Crop log")).click()
         expect(drawer.get_by_role("columnheader", name="Height (cm)")).to_be_visible()
         self.no_violation(page)
