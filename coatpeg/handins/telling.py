@@ -26,7 +26,7 @@ def _markers(notice: Notice) -> list[int]:
 def asked(notice: Notice) -> Iterable[int]:
     """The students whom a hand-in asks, as it stands when they are told."""
     assert notice.group_id is not None
-    view = situation(notice.group_id, notice.tell_at)
+    view = situation(notice.group_id, notice.tell_at, handin=notice.data["handin"])
     handin = next((one for one in view.handins if one.id == notice.data["handin"]), None)
     if handin is None:
         return []

@@ -194,7 +194,7 @@ def _drafted(
     person: Person, handin: HandIn, now: datetime
 ) -> tuple[list[tuple[DraftMark, Verdict]], list[str], dict[int, int]]:
     """Drafts that can be released, with what they give; the names of those that cannot yet; school days late."""
-    view = situation(handin.group_id, now)
+    view = situation(handin.group_id, now, handin=handin.pk)
     waiting = {
         facts_in(view, one.enrolment_id, handin.pk).newest
         for one in view.members

@@ -130,10 +130,12 @@ def situation(
     enrolments: Collection[int] | None = None,
     calendar: SchoolCalendar | None = None,
     with_weeks: bool = False,
+    handin: int | None = None,
 ) -> Situation:
     """Load and judge a group, or some students of it; by another calendar than the school's to see what it would do.
 
-    ``with_weeks`` loads the class's weeks also where no log wants rows each week yet. ``Gone`` where one student is
+    ``with_weeks`` loads the class's weeks also where no log wants rows each week yet. ``handin`` loads and judges this
+    one only: what a deed is about need not wait for sixty others. ``Gone`` where one student is
     asked for who was never here, or is taken out in this moment (a list undone).
     """
     calendar = calendar or school_calendar()
@@ -141,8 +143,8 @@ def situation(
     of_group = members(group_id, today, enrolments=enrolments)
     if enrolments is not None and len(enrolments) == 1 and not of_group:
         raise Gone("This student was taken out of the class.", fix="Load the page again.")
-    handins = handins_of_group(group_id)
-    facts = _facts(group_id, enrolments)
+    handins = handins_of_group(group_id, handin)
+    facts = _facts(group_id, enrolments, handin)
     contents = contents_of_group(group_id, enrolments)
     ids = [one.enrolment_id for one in of_group]
     at_work: dict[int, set[int]] = defaultdict(set)
@@ -151,11 +153,11 @@ def situation(
             at_work[pocket].add(enrolment)
     standings: dict[Cell, Standing] = {}
     dues: dict[Cell, EffectiveDue] = {}
-    for handin in handins:
-        answers = handin.answers(of_group, calendar)
-        working = set().union(*(at_work[pocket] for pocket in handin.pockets))
-        cells = [(one, handin.id) for one in ids]
-        column = _judged(handin, cells, answers, facts, working, calendar, now)
+    for one_asked in handins:
+        answers = one_asked.answers(of_group, calendar)
+        working = set().union(*(at_work[pocket] for pocket in one_asked.pockets))
+        cells = [(one, one_asked.id) for one in ids]
+        column = _judged(one_asked, cells, answers, facts, working, calendar, now)
         standings.update(zip(cells, column, strict=True))
         dues.update((cell, answer.due) for cell, answer in zip(cells, answers, strict=True))
     laid_out = outline(group_id)
@@ -206,10 +208,11 @@ def as_if(view: Situation, handin: AskedHandIn) -> tuple[list[Answer], list[Stan
     return answers, _judged(handin, cells, answers, view.facts, working, view.calendar, view.now)
 
 
-def _facts(group_id: int, enrolments: Collection[int] | None) -> dict[Cell, Facts]:
+def _facts(group_id: int, enrolments: Collection[int] | None, handin_id: int | None) -> dict[Cell, Facts]:
+    rows = _FACTS.run(group_id, enrolments) if handin_id is None else _FACTS_OF_ONE.run(handin_id, enrolments)
     return {
         (enrolment, handin): Facts(first, newest, at, count, _OUTCOMES[outcome], again, excused)
-        for enrolment, handin, first, newest, at, count, outcome, again, excused in _FACTS.run(group_id, enrolments)
+        for enrolment, handin, first, newest, at, count, outcome, again, excused in rows
     }
 
 
@@ -226,6 +229,7 @@ _FACTS_ROWS = KeptFacts.objects.values_list(
     "excused",
 )
 _FACTS = OfGroup(_FACTS_ROWS, "handin__group_id", "enrolment_id")
+_FACTS_OF_ONE = OfGroup(_FACTS_ROWS, "handin_id", "enrolment_id")
 _OUTCOMES: dict[str | None, Status | None] = {None: None, **{one.value: one for one in Status}}
 
 

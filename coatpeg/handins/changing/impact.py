@@ -65,7 +65,7 @@ def impact(handin: HandIn, plan: Plan, now: datetime) -> Impact:
     """The same of a hand-in at hand."""
     before = setting.plan_of(handin)
     setting.check(handin.group_id, plan, before.pockets)
-    view = situation(handin.group_id, now)
+    view = situation(handin.group_id, now, handin=handin.pk)
     old = next((one for one in view.handins if one.id == handin.pk), None)
     new = setting.asked_by(plan, handin.pk, old.own if old else {})
     answers, column = as_if(view, new)

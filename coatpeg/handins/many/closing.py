@@ -68,7 +68,7 @@ def close(handin_id: int, now: datetime) -> bool:
             return False
         handin.closed_at = now
         handin.save(update_fields=["closed_at"])
-        view = situation(group_id, now)
+        view = situation(group_id, now, handin=handin_id)
         taken: list[Held] = []
         if handin.closing == Closing.AS_IT_STANDS:
             cells = _cells(view, handin, {Status.WORKING})

@@ -1,4 +1,4 @@
-/** The rail: the weeks of the term on a plank, each hand-in hanging at its due week, what was given out below. */
+/** The rail: the weeks of the term on a plank, each hand-in hanging at its due week, what was given out beside it. */
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useRef } from "react";
 import type { ButtonHTMLAttributes, KeyboardEvent, ReactNode } from "react";
@@ -65,7 +65,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
               <Hanging handins={hanging.get(week.monday) ?? []} selected={selected} onSelect={onSelect} />
               {given && group && (
                 <Suspense fallback={null}>
-                  <GivenInWeek groupId={group.id} monday={week.monday} />
+                  <GivenInWeek groupId={group.id} monday={week.monday} free={!hanging.has(week.monday)} />
                 </Suspense>
               )}
               <Full words={full.get(week.monday)} />

@@ -9,5 +9,6 @@ export const GIVEN = catalogue("cupboard.given", {
   count: message<{ what: string; count: number }>("{count, number} {what}"),
   onRail: message<{ title: string; far: string }>("{title}, given out: {far}"),
   toCome: "to come",
+  all: message<{ count: number }>("{count, plural, one {# given out} other {# given out}} this week"),
   more: message<{ count: number }>("{count, plural, one {# more given out} other {# more given out}} this week"),
 });
