@@ -6,6 +6,7 @@ from datetime import date, timedelta
 from typing import Any
 
 from coatpeg.core.errors import Gone, Refused
+from coatpeg.handins.board.situation import situation
 from coatpeg.handins.handing import records
 from coatpeg.handins.handing.commands import take_back
 from coatpeg.notices.models import Notice
@@ -49,6 +50,20 @@ class Changing(ApiCase):
     def held(self) -> set[tuple[str, str]]:
         rows = StandingHold.objects.values_list("portfolio__enrolment__person__given_name", "pocket__title")
         return set(rows)
+
+    def test_one_hand_in_is_judged_without_the_others_as_it_is_with_them(self) -> None:
+        other = self.plot.handin(self.menu, title="Menu", due=TODAY + DAY)
+        for asked in (self.handin, other):
+            excused = f"/handins/{asked.pk}/students/{self.books[0].enrolment_id}/excused"
+            self.ok(self.lead, "PUT", excused, {"excused": True})
+        whole = situation(self.plot.group.pk, NOW)
+        alone = situation(self.plot.group.pk, NOW, handin=self.handin.pk)
+        self.assertEqual([one.id for one in alone.handins], [self.handin.pk])
+        self.assertEqual({handin for _, handin in whole.facts}, {self.handin.pk, other.pk})
+        self.assertEqual({handin for _, handin in alone.facts}, {self.handin.pk})
+        for of in ("facts", "standings", "dues"):
+            mine = {cell: found for cell, found in getattr(whole, of).items() if cell[1] == self.handin.pk}
+            self.assertEqual(dict(getattr(alone, of)), mine, of)
 
     def test_what_it_is_comes_back_as_it_was_filled_in(self) -> None:
         self.change(

@@ -206,6 +206,25 @@ class Cupboard(BrowserCase):
         )
         expect(line).to_be_focused()
 
+    def test_where_a_hand_in_hangs_what_was_given_out_stands_on_the_plank_and_moves_nothing(self) -> None:
+        hanging = self.eight.handin(self.card, due=self.today)
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        rail = page.get_by_role("region", name=re.compile("^The term's weeks"))
+        expect(rail.get_by_role("button", name=hanging.title)).to_be_visible()
+        height = rail.evaluate("(one) => one.offsetHeight")
+        first, second = self.item(), self.item("Knife sheet")
+        giving.give(self.eight.lead, giving.Giving(first.pk, self.card.pk), "rail", self.now)
+        page.reload()
+        expect(rail.get_by_role("link", name=re.compile("^Kitchen safety check, given out"))).to_be_visible()
+        giving.give(self.eight.lead, giving.Giving(second.pk, self.card.pk), "rail too", self.now)
+        page.reload()
+        rail.get_by_role("button", name="2 given out this week").click()
+        self.no_violation(page)
+        expect(page.get_by_role("menuitem", name=re.compile("^Knife sheet, given out"))).to_be_visible()
+        self.assertEqual(rail.evaluate("(one) => one.offsetHeight"), height)
+        page.get_by_role("menuitem", name=re.compile("^Kitchen safety check, given out")).click()
+        expect(page).to_have_url(re.compile("hand-ins.given="))
+
     def test_a_copy_by_touch_is_the_students_own_and_can_be_put_back(self) -> None:
         self.item()
         for size in (TABLET, PHONE):
