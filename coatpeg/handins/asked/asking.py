@@ -74,9 +74,18 @@ class AskedHandIn:
         Students who stand alike are one object (``rosters.members``); they share an answer unless staff set one of
         them a date of their own, and as far as the same of them are picked.
         """
+        of_group = list(of_group)
+        picks = self.asked.only is not None or bool(self.asked.but)
+        if not (picks or self.own):
+            alike = {id(one.student): one for one in of_group}
+            by_student = {key: self.answer(one.enrolment_id, one.student, calendar) for key, one in alike.items()}
+            return [by_student[id(one.student)] for one in of_group]
+        return self._answers_of_some(of_group, calendar, picks=picks)
+
+    def _answers_of_some(self, of_group: Iterable[Member], calendar: SchoolCalendar, *, picks: bool) -> list[Answer]:
+        """The same where some of them were picked, or have a date of their own."""
         shared: dict[tuple[int, bool], Answer] = {}
         found = []
-        picks = self.asked.only is not None or bool(self.asked.but)
         for one in of_group:
             own = one.enrolment_id in self.own
             alike = (id(one.student), not picks or is_named(self.asked, one.enrolment_id))

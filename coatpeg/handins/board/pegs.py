@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from datetime import date, datetime
 from typing import Any
 
 from coatpeg.core.calendar.school_days import moment_of, quick_days
 from coatpeg.core.errors import Gone
-from coatpeg.core.handins.asking import DueSource, is_closed
-from coatpeg.core.handins.standing import ONE_SECOND, Status
+from coatpeg.core.handins.asking import DueSource, EffectiveDue, is_closed
+from coatpeg.core.handins.standing import ONE_SECOND, Facts, Standing, Status
 from coatpeg.core.handins.worklist import QUIET_AFTER
 from coatpeg.core.outlines.filling import Filled, chips
 from coatpeg.core.people.names import search_key
 from coatpeg.core.policy import Action
 from coatpeg.handins.asked.asking import AskedHandIn
-from coatpeg.handins.board.situation import Cell, Situation, facts_in, filled_by_now, last_works, situation
+from coatpeg.handins.board.situation import Situation, facts_in, filled_by_now, last_works, situation
 from coatpeg.handins.lines import submissions_of
 from coatpeg.outlines.models import Pocket
 from coatpeg.outlines.reading import chip_data
@@ -48,7 +48,7 @@ def board(group_id: int, now: datetime, *, agreed: bool) -> tuple[dict[str, Any]
     view = situation(group_id, now)
     states, rows = _packed(view)
     last = last_works(view)
-    changes = [one.changes_at for one in view.standings.values() if one.changes_at]
+    changes = [one.changes_at for column in view.columns for one in column.standings if one.changes_at]
     closings = [one.asked.closes.moment(view.calendar) + ONE_SECOND for one in view.handins if one.asked.closes]
     changes += [one for one in closings if one > now]
     changes_at = min(changes, default=None)
@@ -81,16 +81,21 @@ def frame(view: Situation) -> dict[str, Any]:
         "today": view.today,
         "term": term.name if term else "",
         "weeks": [{"number": week.number, "monday": week.monday, "school_days": week.school_days} for week in weeks],
-        "handins": [_column(view, handin, sections) for handin in view.handins],
+        "handins": [
+            _column(view, handin, column.standings, sections)
+            for handin, column in zip(view.handins, view.columns, strict=True)
+        ],
         "sections": list(sections),
         "periods": sorted({member.period for member in view.members if member.period}),
         "groups": sorted({name for member in view.members for name in member.groups}),
     }
 
 
-def _column(view: Situation, handin: AskedHandIn, sections: Mapping[str, set[int]]) -> dict[str, Any]:
-    counts = Counter(view.standings[member.enrolment_id, handin.id].status for member in view.members)
-    overdue = sum(1 for member in view.members if view.standings[member.enrolment_id, handin.id].overdue)
+def _column(
+    view: Situation, handin: AskedHandIn, standings: Sequence[Standing], sections: Mapping[str, set[int]]
+) -> dict[str, Any]:
+    counts = Counter(one.status for one in standings)
+    overdue = sum(1 for one in standings if one.overdue)
     due = handin.asked.due
     return {
         "id": handin.id,
@@ -124,20 +129,19 @@ def _packed(view: Situation) -> tuple[list[dict[str, Any]], Iterator[tuple[int, 
     places: dict[tuple[Any, ...], int] = {}
     # Where nothing was handed in, cells that stand alike share one standing and one due: looked up by these.
     without: dict[tuple[int, int], int] = {}
-    standings, dues, facts = view.standings, view.dues, view.facts
     day_of = quick_days(view.calendar)
-    ids = [member.enrolment_id for member in view.members]
     columns = []
-    for handin in view.handins:
+    for judged in view.columns:
         column = []
-        for enrolment in ids:
-            cell = (enrolment, handin.id)
-            alike = (id(standings[cell]), id(dues[cell]))
-            place = None if cell in facts else without.get(alike)
+        for facts, answer, standing in zip(judged.facts, judged.answers, judged.standings, strict=True):
+            if facts is not None:
+                column.append(places.setdefault(_key(facts, answer.due, standing, day_of), len(places)))
+                continue
+            alike = (id(standing), id(answer))
+            place = without.get(alike)
             if place is None:
-                place = places.setdefault(_key(view, cell, day_of), len(places))
-                if cell not in facts:
-                    without[alike] = place
+                key = _key(None, answer.due, standing, day_of)
+                place = without[alike] = places.setdefault(key, len(places))
             column.append(place)
         columns.append(column)
     rows = zip(*columns, strict=True) if columns else iter([()] * len(view.members))
@@ -186,10 +190,11 @@ CELL = ("status", "late", "late_days", "overdue", "came", "count", "due", "no_pe
 """What a cell of the board says; ``came`` is the day of the newest submission that stands."""
 
 
-def _key(view: Situation, cell: Cell, day_of: Callable[[datetime], date]) -> tuple[Any, ...]:
+def _key(
+    facts: Facts | None, due: EffectiveDue, standing: Standing, day_of: Callable[[datetime], date]
+) -> tuple[Any, ...]:
     """One student and hand-in, judged: what stands under the names of ``CELL``."""
-    status, late, late_days, _, overdue, _ = view.standings[cell]
-    facts, due = view.facts.get(cell), view.dues[cell]
+    status, late, late_days, _, overdue, _ = standing
     came = count = None
     if facts is not None:
         count = facts.submissions
@@ -200,7 +205,9 @@ def _key(view: Situation, cell: Cell, day_of: Callable[[datetime], date]) -> tup
 
 def cell(view: Situation, enrolment_id: int, handin: AskedHandIn) -> dict[str, Any]:
     """One student and hand-in, judged."""
-    return dict(zip(CELL, _key(view, (enrolment_id, handin.id), view.calendar.local_day), strict=True))
+    of = (enrolment_id, handin.id)
+    key = _key(view.facts.get(of), view.dues[of], view.standings[of], view.calendar.local_day)
+    return dict(zip(CELL, key, strict=True))
 
 
 def opened_cell(person: Person, group_id: int, handin_id: int, enrolment_id: int, now: datetime) -> dict[str, Any]:

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
+from functools import cached_property
+from typing import TypeVar
 
 from coatpeg.core.calendar.school_days import SchoolCalendar, Week
 from coatpeg.core.errors import Gone
@@ -23,8 +25,19 @@ from coatpeg.people.rosters import Member, members
 from coatpeg.portfolios.counting import NO_CONTENT, Content, contents_of_group
 from coatpeg.portfolios.wanting import asked_of, frozen_wants, states
 
+T = TypeVar("T")
 Cell = tuple[int, int]
 """(enrolment id, hand-in id)"""
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """One hand-in, judged: each of these is as long as the group's members, and in their order."""
+
+    facts: Sequence[Facts | None]
+    """None: nothing has come and nothing was decided."""
+    answers: Sequence[Answer]
+    standings: Sequence[Standing]
 
 
 @dataclass(frozen=True)
@@ -42,10 +55,27 @@ class Situation:
     """By (enrolment id, pocket id)."""
     frozen: Mapping[Cell, Wanted]
     """What was wanted of locked pockets, by (enrolment id, pocket id)."""
-    standings: Mapping[Cell, Standing]
-    dues: Mapping[Cell, EffectiveDue]
+    columns: Sequence[Column]
+    """Of each of the hand-ins, in their order."""
     weeks: Sequence[Week] = ()
     """The weeks of the class's time, where a log wants rows each week."""
+
+    @cached_property
+    def standings(self) -> Mapping[Cell, Standing]:
+        """How each cell stands: for whoever asks for one by one; a whole board reads its columns."""
+        return self._by_cell(lambda column: column.standings)
+
+    @cached_property
+    def dues(self) -> Mapping[Cell, EffectiveDue]:
+        """When each cell is due: the same."""
+        return self._by_cell(lambda column: [answer.due for answer in column.answers])
+
+    def _by_cell(self, of: Callable[[Column], Sequence[T]]) -> dict[Cell, T]:
+        ids = [member.enrolment_id for member in self.members]
+        found: dict[Cell, T] = {}
+        for handin, column in zip(self.handins, self.columns, strict=True):
+            found.update(zip(((one, handin.id) for one in ids), of(column), strict=True))
+        return found
 
     def filled(self, member: Member, *, whole: bool) -> Filled:
         """How far a student's portfolio is filled, as of today or over the whole template."""
@@ -151,15 +181,10 @@ def situation(
     for (enrolment, pocket), content in contents.items():
         if content.has_work:
             at_work[pocket].add(enrolment)
-    standings: dict[Cell, Standing] = {}
-    dues: dict[Cell, EffectiveDue] = {}
+    columns = []
     for one_asked in handins:
-        answers = one_asked.answers(of_group, calendar)
         working = set().union(*(at_work[pocket] for pocket in one_asked.pockets))
-        cells = [(one, one_asked.id) for one in ids]
-        column = _judged(one_asked, cells, answers, facts, working, calendar, now)
-        standings.update(zip(cells, column, strict=True))
-        dues.update((cell, answer.due) for cell, answer in zip(cells, answers, strict=True))
+        columns.append(_judged(one_asked, ids, one_asked.answers(of_group, calendar), facts, working, calendar, now))
     laid_out = outline(group_id)
     each_week = any(pocket.wanted.rows_per_week for pocket in laid_out)
     return Situation(
@@ -172,40 +197,41 @@ def situation(
         facts,
         contents,
         frozen_wants(group_id, enrolments),
-        standings,
-        dues,
+        columns,
         class_weeks(group_id, calendar) if each_week or with_weeks else (),
     )
 
 
 def _judged(
     handin: AskedHandIn,
-    cells: list[Cell],
+    ids: Sequence[int],
     answers: list[Answer],
     facts: Mapping[Cell, Facts],
     working: Collection[int],
     calendar: SchoolCalendar,
     now: datetime,
-) -> list[Standing]:
-    """How each of these cells of one hand-in stands; ``working`` are the enrolments with work in what it collects."""
-    mine = {cell: by_newest(facts[cell]) for cell in cells if cell in facts} if handin.again else facts
+) -> Column:
+    """One hand-in of these enrolments, judged; ``working`` are those with work in what it collects."""
+    mine = [facts.get((one, handin.id)) for one in ids]
+    counting = [one and by_newest(one) for one in mine] if handin.again else mine
     told = [
-        (found := mine.get(cell), answer.asked or stays_asked(False, found), answer.due.moment, cell[0] in working)
-        for cell, answer in zip(cells, answers, strict=True)
+        (found, answer.asked or stays_asked(False, found), answer.due.moment, one in working)
+        for one, found, answer in zip(ids, counting, answers, strict=True)
     ]
-    return judge_column(told, opens=handin.opening(calendar), now=now, calendar=calendar)
+    standings = judge_column(told, opens=handin.opening(calendar), now=now, calendar=calendar)
+    return Column(mine, answers, standings)
 
 
-def as_if(view: Situation, handin: AskedHandIn) -> tuple[list[Answer], list[Standing]]:
-    """A column as it would stand with the hand-in like this: each student's answer and standing, in their order."""
+def as_if(view: Situation, handin: AskedHandIn) -> Column:
+    """A column as it would stand with the hand-in like this."""
     answers = handin.answers(view.members, view.calendar)
-    cells = [(member.enrolment_id, handin.id) for member in view.members]
+    ids = [member.enrolment_id for member in view.members]
     working = {
         enrolment
         for (enrolment, pocket), content in view.contents.items()
         if content.has_work and pocket in handin.pockets
     }
-    return answers, _judged(handin, cells, answers, view.facts, working, view.calendar, view.now)
+    return _judged(handin, ids, answers, view.facts, working, view.calendar, view.now)
 
 
 def _facts(group_id: int, enrolments: Collection[int] | None, handin_id: int | None) -> dict[Cell, Facts]:

@@ -68,18 +68,18 @@ def impact(handin: HandIn, plan: Plan, now: datetime) -> Impact:
     view = situation(handin.group_id, now, handin=handin.pk)
     old = next((one for one in view.handins if one.id == handin.pk), None)
     new = setting.asked_by(plan, handin.pk, old.own if old else {})
-    answers, column = as_if(view, new)
+    column = as_if(view, new)
     pairs = []
-    for member, answer, then in zip(view.members, answers, column, strict=True):
+    for member, answer, then in zip(view.members, column.answers, column.standings, strict=True):
         cell = (member.enrolment_id, handin.pk)
         # A draft asks nobody yet.
         was = (view.standings[cell], view.dues[cell]) if old else (NOT_ASKED, answer.due)
         pairs.append((was, (then, answer.due)))
     titles = dict(Pocket.objects.filter(pk__in={*before.pockets, *plan.pockets}).values_list("pk", "title"))
     worth = (before.points, before.step) != (plan.points, plan.step)
-    accepted = sum(1 for one in column if one.status is Status.ACCEPTED)
+    accepted = sum(1 for one in column.standings if one.status is Status.ACCEPTED)
     return Impact(
-        preview=setting.told(plan, list(zip(view.members, answers, strict=True)), view.calendar, now),
+        preview=setting.told(plan, list(zip(view.members, column.answers, strict=True)), view.calendar, now),
         moves=moves(pairs),
         own_earlier=list(_own_earlier(view, new)),
         added=[titles[one] for one in plan.pockets if one not in before.pockets],
