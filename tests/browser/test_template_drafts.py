@@ -34,6 +34,15 @@ class TemplateDrafts(BrowserCase):
         page.keyboard.press("Enter")
         expect(page.get_by_label("Name of the pocket")).to_have_value(line.split(":")[0])
 
+    def test_what_saving_means_does_not_cover_the_field_that_is_typed_in(self) -> None:
+        page = self.open(f"?pocket={self.card.pk}")
+        field = page.get_by_label("artefacts", exact=True)
+        field.evaluate("(one) => one.scrollIntoView({ block: 'end' })")
+        field.focus()
+        page.keyboard.press("ArrowUp")
+        expect(self.told).to_contain_text("at once")
+        expect(field).to_be_in_viewport(ratio=1)
+
     def test_changes_gather_over_pockets_and_a_reload_and_go_to_everybody_at_once(self) -> None:
         student = self.page(self.thandi.enrolment.person, f"/g/{self.eight.group.pk}/portfolio/{self.thandi.pk}", PHONE)
         expect(student.get_by_role("link", name="About me")).to_be_visible()
