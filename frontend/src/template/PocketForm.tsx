@@ -96,7 +96,7 @@ export function PocketForm({ pocket, live, pending, draft, groupId, may, pattern
         onSubmit={(event) => event.preventDefault()}
         className="flex min-h-0 min-w-0 flex-1 flex-col max-lg:flex-none"
       >
-        <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto p-5">
+        <div className="flex min-h-0 flex-1 scroll-py-3 flex-col gap-4 overflow-y-auto p-5">
           {pocket.laid && <Notice look="info" title={TEXTS.laidHint} />}
           <Button className="self-end xl:hidden" aria-pressed={previewing} onClick={() => setPreviewing(!previewing)}>
             {TEXTS.preview}
