@@ -18,7 +18,7 @@ from typing import Any
 
 from django.conf import settings
 
-from operations import measuring_cupboard, measuring_marking, measuring_shared
+from operations import measuring_cupboard, measuring_many, measuring_marking, measuring_shared
 
 ROUNDS = 40
 STUDENTS, HANDINS = 2000, 60
@@ -205,8 +205,8 @@ def one_change() -> dict[str, Any]:
     }
 
 
-def large_class(handins: int = HANDINS) -> Any:
-    """A class of 2,000 students with so many hand-ins, each of a pocket of its own."""
+def large_class(handins: int = HANDINS, students: int = STUDENTS) -> Any:
+    """A class of so many students with so many hand-ins, each of a pocket of its own."""
     from django.utils import timezone  # noqa: PLC0415
 
     from coatpeg.core.policy import Role  # noqa: PLC0415
@@ -221,7 +221,7 @@ def large_class(handins: int = HANDINS) -> Any:
     )
     StaffRole.objects.create(group=group, person=Person.objects.get(username="okafor"), role=Role.LEAD.value)
     section = Section.objects.create(template=Template.objects.create(group=group, title="Large"), title="All")
-    people = Person.objects.bulk_create(Person(given_name=f"Ada{at}", family_name="Blom") for at in range(STUDENTS))
+    people = Person.objects.bulk_create(Person(given_name=f"Ada{at}", family_name="Blom") for at in range(students))
     enrolled = Enrolment.objects.bulk_create(
         Enrolment(group=group, person=one, first=group.first, picture=f"p{at}", tint=0) for at, one in enumerate(people)
     )
@@ -233,7 +233,7 @@ def large_class(handins: int = HANDINS) -> Any:
     return group
 
 
-def _came_in(group: Any) -> None:
+def came_in(group: Any) -> None:
     """Most of what is due by now has come in, some of it late, some of it marked."""
     from django.utils import timezone  # noqa: PLC0415 - needs settings
 
@@ -305,7 +305,7 @@ def large() -> dict[str, Any]:
 def wide() -> int:
     """A class of 2,000 × 60 for the browser to look at; its number."""
     group = large_class()
-    _came_in(group)
+    came_in(group)
     return int(group.pk)
 
 
@@ -587,6 +587,8 @@ def main() -> None:
         found |= {"poll": poll(), "change": one_change(), "large": large()}
         found |= {"pile": measuring_marking.pile(), "copy": measuring_marking.marked_copy()}
         found |= {"released": measuring_marking.released()}
+        found |= {"many": measuring_many.acted()}
+        found["classes"] = {"seconds": measuring_many.first_page()}
         found |= {"given": measuring_cupboard.given_out(), "opened": measuring_shared.opened()}
         print(json.dumps({**found, "thumbnails": thumbnails()}))
 

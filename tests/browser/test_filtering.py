@@ -6,6 +6,7 @@ from playwright.sync_api import Page, expect
 
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket, Section
+from coatpeg.people.models import GroupMember
 from tests import builders
 from tests.browser.case import BrowserCase, undo
 
@@ -30,6 +31,22 @@ class Filtering(BrowserCase):
 
     def names(self, page: Page, *names: str) -> None:
         expect(page.get_by_role("rowheader")).to_have_text(names)
+
+    def test_by_group_they_stand_together_and_the_groups_beside_them(self) -> None:
+        for name, of in (("Sound", self.thandi), ("Light", self.josh)):
+            GroupMember.objects.create(
+                workinggroup=builders.working_group(self.eight.group, name), enrolment=of.enrolment
+            )
+        page = self.page(self.eight.lead, self.path)
+        page.get_by_role("button", name="Order of the students: by surname").click()
+        page.get_by_role("option", name="by group, then surname").click()
+        # Who is in no group comes last.
+        self.names(page, "Ellery, Josh", "Dube, Thandi", "de Souza, Ana")
+        expect(page.get_by_role("columnheader", name="Group", exact=True)).to_be_visible()
+        expect(page.get_by_role("gridcell", name="Light", exact=True)).to_be_visible()
+        self.no_violation(page)
+        page.reload()
+        self.names(page, "Ellery, Josh", "Dube, Thandi", "de Souza, Ana")
 
     def test_combined_kept_shared_opened_again_and_dropped(self) -> None:
         page = self.page(self.eight.lead, self.path)

@@ -172,6 +172,16 @@ function by(rows: Row[], figure: (row: Row) => number): Row[] {
   return [...rows].sort((one, other) => (figures.get(other.id) ?? 0) - (figures.get(one.id) ?? 0));
 }
 
+/** Rows side by side that belong together; who belongs nowhere comes last. */
+function sideBySide(rows: Row[], of: (row: Row) => string): Row[] {
+  return [...rows].sort((one, other) => NAMES.compare(of(one) || "\uffff", of(other) || "\uffff"));
+}
+
+/** The groups of a student, as they are listed. */
+export function groupsOf(row: Row): string {
+  return [...row.groups].sort(NAMES.compare).join(", ");
+}
+
 const BY: Record<Order, (rows: Row[]) => Row[]> = {
   family: (rows) => rows,
   given: (rows) => [...rows].sort((one, other) => NAMES.compare(one.given_name, other.given_name)),
@@ -180,7 +190,8 @@ const BY: Record<Order, (rows: Row[]) => Row[]> = {
   last: (rows) => by(rows, (row) => -Date.parse(row.last_work ?? "1970-01-01")),
   overdue: (rows) => by(rows, (row) => many(row, "overdue")),
   to_mark: (rows) => by(rows, (row) => many(row, "to_mark")),
-  period: (rows) => [...rows].sort((one, other) => NAMES.compare(one.period || "\uffff", other.period || "\uffff")),
+  period: (rows) => sideBySide(rows, (row) => row.period),
+  group: (rows) => sideBySide(rows, groupsOf),
 };
 
 const DAY = 24 * 3600 * 1000;

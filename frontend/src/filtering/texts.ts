@@ -34,6 +34,7 @@ export const ORDERS = catalogue("pegs.orders", {
   overdue: "most overdue first",
   to_mark: "most to mark first",
   period: "by period, then surname",
+  group: "by group, then surname",
 });
 
 export type Order = keyof typeof ORDERS;

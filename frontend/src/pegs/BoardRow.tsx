@@ -13,6 +13,8 @@ import { TEXTS } from "./texts";
 
 interface Props {
   row: Row;
+  /** The period, or the groups where the rows stand by these. */
+  belongs: string;
   index: number;
   handins: Board["handins"];
   today: string;
@@ -64,7 +66,7 @@ function Sum({ row, counting }: { row: Row; counting: Board["counting"] }) {
 }
 
 export const BoardRow = memo(function BoardRow(props: Props) {
-  const { row, index, handins, template, chosen, full, picked, onPick } = props;
+  const { row, belongs, index, handins, template, chosen, full, picked, onPick } = props;
   const ground = groundOf(chosen);
   const name = listed(row);
   return (
@@ -82,8 +84,8 @@ export const BoardRow = memo(function BoardRow(props: Props) {
           {row.left && <span className="text-quiet">{" "}{TEXTS.left}</span>}
         </span>
       </div>
-      <div role="gridcell" title={row.period} className="truncate pr-1 text-xs text-ink-soft">
-        {row.period}
+      <div role="gridcell" title={belongs} className="truncate pr-1 text-xs text-ink-soft">
+        {belongs}
       </div>
       {full && <Pegs {...props} />}
     </div>

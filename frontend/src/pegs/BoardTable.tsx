@@ -12,6 +12,7 @@ import { BoardHead } from "./BoardHead";
 import { BoardRow } from "./BoardRow";
 import { leftOf, placesOf, spanOf, tracks } from "./columns";
 import type { Figures } from "./figures";
+import { groupsOf } from "../filtering/filters";
 import type { Board, Row } from "../filtering/filters";
 import { placeOf } from "./picking";
 import { useRationed } from "./rationing";
@@ -102,7 +103,8 @@ export function BoardTable(props: Props) {
 
   const down = virtual.getVirtualItems();
   const full = useRationed(down.flatMap((item) => rows[item.index]?.id ?? []), virtual.isScrolling);
-  const period = periodWidth(board.periods) * larger;
+  const beside = useMemo(() => besideNames(board, order), [board, order]);
+  const period = periodWidth(beside.all) * larger;
   const [name, filled, peg, sum, last] = [NAME * larger, 118 * larger, 56 * larger, 46 * larger, 58 * larger];
   const across = useVirtualizer({
     horizontal: true,
@@ -232,7 +234,7 @@ export function BoardTable(props: Props) {
             />
           </div>
           <div role="columnheader" className="self-center text-xs font-bold">
-            {TEXTS.period}
+            {beside.head}
           </div>
           <div role="columnheader" className="self-center font-bold">
             {TEXTS.filled}
@@ -273,6 +275,7 @@ export function BoardTable(props: Props) {
               <div key={one.id} className="absolute inset-x-0 contain-layout contain-style" style={{ transform: `translateY(${item.start}px)`, height: high }} role="presentation">
                 <BoardRow
                   row={one}
+                  belongs={beside.of(one)}
                   index={item.index}
                   handins={board.handins}
                   today={board.today}
@@ -301,6 +304,12 @@ export function BoardTable(props: Props) {
       {rows.length === 0 && <Nobody any={board.students.length > 0} onClear={props.onClear} />}
     </div>
   );
+}
+
+/** What stands beside the names: the period, or the groups where the rows stand by these. */
+function besideNames(board: Board, order: Order): { head: string; all: string[]; of: (row: Row) => string } {
+  if (order === "group") return { head: TEXTS.group, all: board.students.map(groupsOf), of: groupsOf };
+  return { head: TEXTS.period, all: board.periods, of: (row) => row.period };
 }
 
 function headHeight(banded: boolean): number {

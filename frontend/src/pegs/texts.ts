@@ -6,6 +6,7 @@ export const TEXTS = catalogue("pegs", {
   student: "Student",
   orderIs: message<{ order: string }>("Order of the students: {order}"),
   period: "Per.",
+  group: "Group",
   filled: "Portfolio filled",
   last: "Last work",
   newHandIn: "New hand-in",
