@@ -116,6 +116,9 @@ def crew(
     together.crew(teacher, pockets, students, now)
     script = Plan("Cue script", (pockets["Cue script"].pk,), days.of(8, 0), Due(days.of(10, 4)), points=Decimal(20))
     together.sound_hands_in(students, set_handin(teacher, group.pk, script, start), now)
+    # One thing more than a week should hold: the rail and the caseload say so.
+    props = Plan("Props and costs", (pockets["Props and costs"].pk,), days.of(9, 0), Due(days.of(10, 3)))
+    set_handin(teacher, group.pk, props, start)
 
 
 REHEARSALS = [

@@ -12,6 +12,7 @@ from django.core.files.base import ContentFile
 
 from coatpeg.core.handins.asking import Due
 from coatpeg.core.marking.rubrics import rubric_from_data
+from coatpeg.handins.asked import files
 from coatpeg.handins.asked.setting import Plan, set_handin
 from coatpeg.handins.filters.keeping import keep
 from coatpeg.handins.handing import commands as handing
@@ -171,6 +172,7 @@ STOPS = (
     Stop("Menu", ("Menu",), 12, 3, "recipe", "recipe", opens_before=10),
 )
 WHOLE = "Whole portfolio"
+WORKS = "<p>A card works when a classmate can cook from it without asking you. This one of last year does.</p>"
 
 
 def plan_handins(
@@ -178,6 +180,7 @@ def plan_handins(
 ) -> list[HandIn]:
     """Set all hand-ins of the term; the recipe card is due a day earlier for the first period."""
     made = []
+    card = files.add(teacher, group_id, ContentFile(drawn("recipe", "a card that works")), "a card that works.jpg", at)
     for stop in STOPS:
         due = days.of(stop.week, stop.weekday)
         plan = Plan(
@@ -189,6 +192,8 @@ def plan_handins(
             points=Decimal(stop.points),
             rubric=RECIPE if stop.title == "Recipe card" else None,
             again=stop.title == "Q3 harvest",
+            directions=WORKS if stop.title == "Recipe card" else "",
+            files=(card.pk,) if stop.title == "Recipe card" else (),
         )
         made.append(set_handin(teacher, group_id, plan, at))
     whole = Plan(

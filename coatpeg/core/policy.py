@@ -47,6 +47,7 @@ class Action(StrEnum):
     FOLLOW_CHANGES = "follow the changes of a class"
     SEE_BOARD = "see the pegs"
     SEE_HANDINS = "see the hand-ins"
+    SEE_FULL_WEEKS = "see for which students too much falls together, over all their classes"
     SET_HANDIN = "set a hand-in"
     EXCUSE = "excuse a student"
     SET_OWN_DUE = "set a student's own due date"
@@ -116,6 +117,7 @@ _ROLES_IN_CLASS: dict[Action, tuple[Role, ...]] = {
     Action.FOLLOW_CHANGES: (*_STAFF, Role.STUDENT),
     Action.SEE_BOARD: _STAFF,
     Action.SEE_HANDINS: _STAFF,
+    Action.SEE_FULL_WEEKS: (Role.OBSERVER,),
     Action.SET_HANDIN: _SETTERS,
     Action.EXCUSE: _SETTERS,
     Action.SET_OWN_DUE: _SETTERS,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import models
 from django.db.models import F, Q
 
-from coatpeg.outlines.models import Pocket, Section
+from coatpeg.outlines.models import GivenFile, Pocket, Section
 from coatpeg.people.models import Enrolment, Period, Person, TeachingGroup, WorkingGroup
 
 WAYS = ("paper", "mail", "other", "closed")
@@ -48,6 +48,8 @@ class HandIn(models.Model):
     """When that was carried out."""
     directions = models.TextField(blank=True, default="")
     """Rich text of its own, beside that of its pockets."""
+    files = models.ManyToManyField(GivenFile, related_name="handins")
+    """Pictures and files beside it (``asked.files``)."""
     model_answer = models.TextField(blank=True, default="")
     """Rich text that staff see."""
     model_from = models.DateField(null=True, blank=True)
@@ -61,6 +63,8 @@ class HandIn(models.Model):
     """Whether its pockets open again once it is accepted."""
     again = models.BooleanField(default=False)
     """Whether students may hand in again until it is due: its pockets lock then, *late* follows the newest."""
+    take_back = models.BooleanField(default=True)
+    """Whether students may take back until it is due what they handed in."""
     draft = models.BooleanField(default=False)
     """Whether only staff see it: nobody is asked yet."""
     taken_away_at = models.DateTimeField(null=True, blank=True)

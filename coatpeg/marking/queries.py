@@ -26,7 +26,7 @@ from coatpeg.marking.models import DraftMark, ReleasedMark
 from coatpeg.marking.two import marks
 from coatpeg.outlines.dealing import version_of
 from coatpeg.outlines.given_files import file_data, files_of
-from coatpeg.outlines.models import Pocket, PocketFile
+from coatpeg.outlines.models import GivenFile, Pocket
 from coatpeg.outlines.reading import chip_data, wanted_from_data
 from coatpeg.people.access import to_student
 from coatpeg.people.faces import face
@@ -282,7 +282,7 @@ def given(person: Person, submission_id: int) -> list[dict[str, Any]]:
                 "id": pocket.pk,
                 "title": pocket.title,
                 "starter": starter,
-                "files": [file_data(one) for one in files if one.role == PocketFile.Role.STARTER],
+                "files": [file_data(one) for one in files if one.role == GivenFile.Role.STARTER],
             }
         )
     return found

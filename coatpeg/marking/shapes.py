@@ -11,7 +11,7 @@ from pydantic import Field
 from coatpeg.handins.many.shapes import ManyIn
 from coatpeg.handins.shapes import ChipShape, LevelKey, RubricShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import Day, Face, MateShape, Named, NamedFace, Shape
-from coatpeg.portfolios.shapes import ArtefactShape, LogShape, PocketFileShape
+from coatpeg.portfolios.shapes import ArtefactShape, GivenFileShape, LogShape
 
 
 class Waiting(StandingShape):
@@ -305,7 +305,7 @@ class GivenPocket(Named):
     """What a student was given to begin with in a pocket: a starter's rich text, and files."""
 
     starter: str
-    files: list[PocketFileShape]
+    files: list[GivenFileShape]
 
 
 class ChangedPart(Shape):

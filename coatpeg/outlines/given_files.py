@@ -5,11 +5,13 @@ its pattern. A file may be one version's alone (``core.outlines.versions``): nob
 artefact that is the very file of a starter is no work yet; what was given to a version that is taken away is shown to
 nobody, and is there again with it. A file for a pocket that only a draft has waits without one, and is read by those
 who may edit the template; it is given as the draft is saved, and goes after 90 days if none is.
+
+A file may be given with hand-ins instead; who reads it then their room says (``read_elsewhere``).
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Any, Literal
 
@@ -24,7 +26,7 @@ from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.files import keeping
 from coatpeg.files.models import StoredFile
 from coatpeg.outlines import dealing
-from coatpeg.outlines.models import Pocket, PocketFile, Template
+from coatpeg.outlines.models import GivenFile, Pocket, Template
 from coatpeg.people.access import require_in_group
 from coatpeg.people.models import Enrolment, Person
 
@@ -35,6 +37,12 @@ MOST_WAITING = 200
 WAITS = timedelta(days=90)
 Role = Literal["directions", "starter"]
 _ROLES: Mapping[str, Role] = {"directions": "directions", "starter": "starter"}
+_ELSEWHERE: list[Callable[[Person, GivenFile], bool]] = []
+
+
+def read_elsewhere(may_read: Callable[[Person, GivenFile], bool]) -> None:
+    """Say who reads files that are given with something else than pockets; once, as the application starts."""
+    _ELSEWHERE.append(may_read)
 
 
 def keep(content: File[Any], name: str) -> tuple[keeping.Kept, str]:
@@ -43,19 +51,19 @@ def keep(content: File[Any], name: str) -> tuple[keeping.Kept, str]:
     return keeping.keep(content, title), title
 
 
-def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetime, version: str = "") -> PocketFile:
+def add(pocket: Pocket, kept: keeping.Kept, title: str, role: Role, now: datetime, version: str = "") -> GivenFile:
     """Put a stored file beside a pocket, or beside one version of it (its key, which may be in a draft only).
 
     Call within a deed, with the template locked.
     """
-    made = _of_kept(kept, title, role, now, version)
+    made = of_kept(kept, title, role, now, version)
     _give(made, pocket)
     return made
 
 
-def wait(template: Template, kept: keeping.Kept, title: str, role: Role, now: datetime, version: str) -> PocketFile:
+def wait(template: Template, kept: keeping.Kept, title: str, role: Role, now: datetime, version: str) -> GivenFile:
     """Keep a file for a pocket that somebody drafts; what waited too long goes. Call with the template locked."""
-    waiting = PocketFile.objects.filter(draft_of=template)
+    waiting = GivenFile.objects.filter(draft_of=template)
     waiting.filter(made_at__lt=now - WAITS).delete()
     if waiting.count() >= MOST_WAITING:
         raise Invalid(
@@ -63,13 +71,13 @@ def wait(template: Template, kept: keeping.Kept, title: str, role: Role, now: da
             where="file",
             fix="Save the draft first, then give more.",
         )
-    made = _of_kept(kept, title, role, now, version)
+    made = of_kept(kept, title, role, now, version)
     made.draft_of = template
     made.save()
     return made
 
 
-def wait_for(template: Template, lines: Sequence[Mapping[str, str]], now: datetime) -> list[PocketFile]:
+def wait_for(template: Template, lines: Sequence[Mapping[str, str]], now: datetime) -> list[GivenFile]:
     """Keep files of a document (as ``as_document`` says them) for a pocket that somebody drafts."""
     stored = {one.sha256: one for one in StoredFile.objects.filter(sha256__in=[line["sha256"] for line in lines])}
     found = []
@@ -80,9 +88,9 @@ def wait_for(template: Template, lines: Sequence[Mapping[str, str]], now: dateti
     return found
 
 
-def give_waiting(template: Template, pocket: Pocket, file_id: int) -> PocketFile:
+def give_waiting(template: Template, pocket: Pocket, file_id: int) -> GivenFile:
     """Give a file that waited to its pocket, now that there is one. Call within a deed, with the template locked."""
-    found = PocketFile.objects.filter(pk=file_id, draft_of=template).select_related("stored").first()
+    found = GivenFile.objects.filter(pk=file_id, draft_of=template).select_related("stored").first()
     if found is None:
         raise Gone("This file waits no longer.", where=pocket.title, fix="Give it once more.")
     found.draft_of = None
@@ -90,10 +98,11 @@ def give_waiting(template: Template, pocket: Pocket, file_id: int) -> PocketFile
     return found
 
 
-def _of_kept(kept: keeping.Kept, title: str, role: Role, now: datetime, version: str) -> PocketFile:
+def of_kept(kept: keeping.Kept, title: str, role: Role, now: datetime, version: str = "") -> GivenFile:
+    """A file of bytes that are kept, not saved yet and given with nothing."""
     if len(version) > LONGEST_KEY:
         raise Invalid("There is no such version.", where="version", fix="Load the template again.")
-    return PocketFile(
+    return GivenFile(
         role=role,
         version=version,
         kind=kept.kind,
@@ -104,10 +113,10 @@ def _of_kept(kept: keeping.Kept, title: str, role: Role, now: datetime, version:
     )
 
 
-def _give(made: PocketFile, pocket: Pocket) -> None:
-    if made.role == PocketFile.Role.STARTER:
+def _give(made: GivenFile, pocket: Pocket) -> None:
+    if made.role == GivenFile.Role.STARTER:
         _as_starter(pocket, made)
-    if PocketFile.objects.filter(pocket=pocket, removed_at=None).count() >= MOST_FILES:
+    if GivenFile.objects.filter(pocket=pocket, removed_at=None).count() >= MOST_FILES:
         raise Invalid(
             f"“{pocket.title}” has {MOST_FILES} files, which is the most.", where="file", fix="Take one away first."
         )
@@ -115,7 +124,7 @@ def _give(made: PocketFile, pocket: Pocket) -> None:
     made.save()
 
 
-def _as_starter(pocket: Pocket, kept: PocketFile) -> None:
+def _as_starter(pocket: Pocket, kept: GivenFile) -> None:
     """Remember a starter's hashes with its pocket; only evidence can begin with a file."""
     if pocket.kind != PocketKind.EVIDENCE or pocket.section.repeats:
         raise Invalid(
@@ -126,9 +135,9 @@ def _as_starter(pocket: Pocket, kept: PocketFile) -> None:
     pocket.save(update_fields=["starter_hashes"])
 
 
-def set_removed(template: Template, file_id: int, now: datetime | None) -> PocketFile:
+def set_removed(template: Template, file_id: int, now: datetime | None) -> GivenFile:
     """Take a file away from its pocket, or (None) bring it back. Call within a deed, with the template locked."""
-    found = PocketFile.objects.filter(pk=file_id, pocket__section__template=template).select_related("pocket").first()
+    found = GivenFile.objects.filter(pk=file_id, pocket__section__template=template).select_related("pocket").first()
     if found is None:
         raise Gone("There is no such file in this template.", fix="Load the template again.")
     found.removed_at = now
@@ -136,27 +145,31 @@ def set_removed(template: Template, file_id: int, now: datetime | None) -> Pocke
     return found
 
 
-def files_of(pocket: Pocket, version: str = "") -> list[PocketFile]:
+def files_of(pocket: Pocket, version: str = "") -> list[GivenFile]:
     """The files beside a pocket for whoever has that version, those of its pattern among them, as they were added."""
     mine = [one for one in (pocket.pk, pocket.pattern_id) if one is not None]
-    rows = PocketFile.objects.filter(pocket__in=mine, removed_at=None, version__in=("", version))
+    rows = GivenFile.objects.filter(pocket__in=mine, removed_at=None, version__in=("", version))
     return list(rows.select_related("stored").order_by("pk"))
 
 
-def of_group(group_id: int) -> dict[int, list[PocketFile]]:
+def of_group(group_id: int) -> dict[int, list[GivenFile]]:
     """All files of a class's template by pocket: one query."""
-    found: dict[int, list[PocketFile]] = {}
-    rows = PocketFile.objects.filter(pocket__section__template__group_id=group_id, removed_at=None)
+    found: dict[int, list[GivenFile]] = {}
+    rows = GivenFile.objects.filter(pocket__section__template__group_id=group_id, removed_at=None)
     for one in rows.select_related("stored").order_by("pk"):
         assert one.pocket_id is not None, "those that wait are in no class's pocket"
         found.setdefault(one.pocket_id, []).append(one)
     return found
 
 
-def readable(person: Person, file_id: int) -> PocketFile:
+def readable(person: Person, file_id: int) -> GivenFile:
     """A file that this person may read: staff and students of the class, but of one version only who has it."""
-    rows = PocketFile.objects.select_related("stored", "pocket__section__template", "draft_of")
+    rows = GivenFile.objects.select_related("stored", "pocket__section__template", "draft_of")
     found = rows.filter(pk=file_id).first()
+    if found is not None and found.pocket is None and found.draft_of is None:
+        if any(may_read(person, found) for may_read in _ELSEWHERE):
+            return found
+        raise Gone("There is no such file.", fix="Go back to the hand-in it was given with.")
     group_id = _group_of(found) if found else None
     if found is None or group_id is None:
         raise Gone("There is no such file.", fix="Go back to the pocket it was in.")
@@ -172,13 +185,13 @@ def readable(person: Person, file_id: int) -> PocketFile:
     return found
 
 
-def _group_of(found: PocketFile) -> int | None:
+def _group_of(found: GivenFile) -> int | None:
     """The class in which a file is given or waits; None in a gallery."""
     template = found.pocket.section.template if found.pocket else found.draft_of
     return template.group_id if template else None
 
 
-def file_data(of: PocketFile) -> dict[str, Any]:
+def file_data(of: GivenFile) -> dict[str, Any]:
     """A file as plain data."""
     return {
         "id": of.pk,
@@ -194,7 +207,7 @@ def file_data(of: PocketFile) -> dict[str, Any]:
 def as_document(template: Template) -> dict[str, list[dict[str, str]]]:
     """The files of a template by the key of their pocket: published with it. The bytes stay in the store."""
     found: dict[str, list[dict[str, str]]] = {}
-    rows = PocketFile.objects.filter(pocket__section__template=template, pocket__retired_at=None, removed_at=None)
+    rows = GivenFile.objects.filter(pocket__section__template=template, pocket__retired_at=None, removed_at=None)
     for one in rows.select_related("stored", "pocket").order_by("pk"):
         line = {"role": one.role, "kind": one.kind, "title": one.title, "version": one.version}
         line["sha256"] = one.stored.sha256
@@ -207,8 +220,8 @@ def copy(document: Mapping[str, list[dict[str, str]]], made: Sequence[Pocket], n
     """Give pockets made from a document the files it has for their keys."""
     wanted = {line["sha256"] for lines in document.values() for line in lines}
     stored = {one.sha256: one for one in StoredFile.objects.filter(sha256__in=wanted)}
-    PocketFile.objects.bulk_create(
-        PocketFile(
+    GivenFile.objects.bulk_create(
+        GivenFile(
             pocket=pocket,
             role=line["role"],
             kind=line["kind"],
@@ -224,7 +237,7 @@ def copy(document: Mapping[str, list[dict[str, str]]], made: Sequence[Pocket], n
         if line["sha256"] in stored
     )
     for pocket in made:
-        starters = [one for one in document.get(pocket.key, []) if one["role"] == PocketFile.Role.STARTER]
+        starters = [one for one in document.get(pocket.key, []) if one["role"] == GivenFile.Role.STARTER]
         if starters and pocket.pattern_id is None:
             pocket.starter_hashes = [one[name] for one in starters for name in ("came_sha256", "sha256")]
             pocket.save(update_fields=["starter_hashes"])

@@ -196,10 +196,11 @@ class TemplateDraft(models.Model):
         constraints = (models.UniqueConstraint(fields=("template", "person"), name="template_draft_once"),)
 
 
-class PocketFile(models.Model):
+class GivenFile(models.Model):
     """A picture or file that staff give with a pocket: beside its directions, or as a starter to work from.
 
-    Without a pocket it waits for one that somebody drafts in ``draft_of``.
+    Without a pocket it waits for one that somebody drafts in ``draft_of``, or it came in ``group`` to be given with
+    hand-ins (``handins.asked.files``).
     """
 
     class Role(models.TextChoices):
@@ -210,6 +211,7 @@ class PocketFile(models.Model):
 
     pocket = models.ForeignKey(Pocket, models.CASCADE, null=True, related_name="files")
     draft_of = models.ForeignKey(Template, models.CASCADE, null=True, related_name="+")
+    group = models.ForeignKey(TeachingGroup, models.SET_NULL, null=True, related_name="+")
     role = models.CharField(max_length=10, choices=Role)
     kind = models.CharField(max_length=10, choices=KIND_CHOICES)
     title = models.CharField(max_length=130, db_collation="utf8mb4_bin")

@@ -108,8 +108,11 @@ class SavedShape(Shape):
     merged: bool = False
 
 
-class PocketFileShape(Shape):
-    """A picture or file that staff give with a pocket. ``size`` in bytes; ``version``: the key of whose it is."""
+class GivenFileShape(Shape):
+    """A picture or file that staff give with a pocket or a hand-in.
+
+    ``size`` in bytes; ``version``: the key of the version of a pocket whose it is.
+    """
 
     id: int
     role: Literal["directions", "starter"]

@@ -147,11 +147,12 @@ class AgainUntilDue(ApiCase):
         self.change("Better words. And more.", NOW + 2 * HOUR)
         second = self.send(self.ada, 1, at=NOW + 3 * HOUR)
         coming_due.lock(self.plot.group.pk, AFTER)
+        HandIn.objects.update(due_day=AFTER.date())
         with self.at(AFTER):
             self.ok(self.ada.enrolment.person, "POST", f"/submissions/{second['id']}/take-back")
         self.assertEqual(self.held(), set())
         self.assertTrue(coming_due.is_any())
-        self.assertEqual(coming_due.lock(self.plot.group.pk, AFTER + HOUR), 2)
+        self.assertEqual(coming_due.lock(self.plot.group.pk, AFTER + DAY), 2)
 
     def test_work_that_staff_hand_in_on_paper_locks_at_once(self) -> None:
         cells = [{"handin": self.handin.pk, "enrolment": self.cyr.enrolment.pk, "status": "empty"}]

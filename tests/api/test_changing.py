@@ -111,7 +111,8 @@ class Changing(ApiCase):
         builders.fill(self.books[2], self.card)
         builders.hand_in(self.books[2], self.handin)
         only = [{"period": self.plot.period("P3").pk, "asked": True, "due": None}]
-        said = self.change(for_everyone=False, periods=only)["impact"]
+        due = {"day": str(TODAY + DAY), "at": None}
+        said = self.change(for_everyone=False, periods=only, due=due)["impact"]
         self.assertEqual(said["moves"]["no_longer_asked"], 0)
         self.assertEqual(self.cells()["Cyr"]["status"], "handed_in")
         submission = self.books[2].enrolment.submissions.get()

@@ -1,10 +1,10 @@
 """Handing in, marking, sending back, excusing: one story after another, and their history."""
 
-from datetime import UTC, date, datetime, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 
 from coatpeg.events.models import Event
 from coatpeg.handins.handing.records import rebuild
-from coatpeg.handins.models import KeptFacts, Submission
+from coatpeg.handins.models import HandIn, KeptFacts, OwnDue, Submission
 from coatpeg.people.models import Adjustment
 from coatpeg.portfolios.models import Evidence
 from coatpeg.web.recheck import differences
@@ -90,6 +90,37 @@ class HandingIn(HandInCase):
         self.assertEqual(self.cell()["status"], "working")
         self.problem(409, self.person, "POST", f"/submissions/{first['id']}/take-back")
         self.assertEqual(self.press(1)["number"], 2)
+
+    def test_taken_back_until_it_is_due_for_them_or_has_closed_where_the_hand_in_lets_them(self) -> None:
+        builders.fill(self.thandi, self.card)
+        back = f"/submissions/{self.press()['id']}/take-back"
+
+        def may() -> bool:
+            opened = self.ok(self.person, "GET", f"/portfolios/{self.thandi.pk}/pockets/{self.card.pk}")
+            return bool(opened["handins"][0]["take_back"])
+
+        self.assertTrue(may())
+        HandIn.objects.update(take_back=False)
+        self.assertFalse(may())
+        self.assertIn("stands.", self.problem(403, self.person, "POST", back)["title"])
+        HandIn.objects.update(take_back=True, closes_day=NOW.date() - timedelta(days=1))
+        self.assertFalse(may())
+        self.assertIn("stands.", self.problem(403, self.person, "POST", back)["title"])
+        HandIn.objects.update(closes_day=None)
+        due = self.handin.due_day
+        assert due is not None
+        with self.at(datetime.combine(due, time(23, 59, 59, 900_000), tzinfo=UTC)):
+            self.assertTrue(may(), "in the due second")
+        with self.at(datetime.combine(due + timedelta(days=20), time(9), tzinfo=UTC)):
+            self.assertFalse(may())
+            told = self.problem(403, self.person, "POST", back)
+            self.assertIn("stands, now that it is due", told["title"])
+            OwnDue.objects.create(handin=self.handin, enrolment=self.thandi.enrolment, day=due + timedelta(days=21))
+            self.assertTrue(may(), "their own due date is later")
+            HandIn.objects.update(taken_away_at=NOW)
+            self.ok(self.person, "POST", back)
+        HandIn.objects.update(taken_away_at=None)
+        self.assertEqual(self.cell()["status"], "working")
 
     def test_links_are_frozen_by_their_address_and_it_is_said(self) -> None:
         path = f"/portfolios/{self.thandi.pk}/pockets/{self.card.pk}/links"

@@ -25,6 +25,7 @@ JUNK: list[Any] = [
 ]  # fmt: skip
 UPLOADS = {
     "add_file",
+    "add_handin_file",
     "read_calendar_file",
     "read_list_file",
     "speak_annotation",

@@ -7,7 +7,7 @@ from typing import Any
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from coatpeg.cupboard.models import CupboardItem
-from coatpeg.outlines.models import Pocket, PocketFile
+from coatpeg.outlines.models import GivenFile, Pocket
 from coatpeg.portfolios.models import Evidence
 from tests.api.test_cupboard import CupboardCase
 
@@ -55,7 +55,7 @@ class Layouts(CupboardCase):
         done = self.ok(self.plot.lead, "POST", f"{self.group}/template/draft", body)
         laid = Pocket.objects.get(pk=done["made"]["pockets"]["-1"])
         self.assertEqual((laid.title, laid.directions, laid.artefacts), ("Recipe card", self.card.directions, 2))
-        first, second = PocketFile.objects.filter(removed_at=None).order_by("pk")
+        first, second = GivenFile.objects.filter(removed_at=None).order_by("pk")
         self.assertEqual((second.pocket_id, second.stored_id), (laid.pk, first.stored_id), "no bytes are copied")
 
     def test_columns_of_a_log_are_a_table_to_students(self) -> None:

@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from coatpeg.core.policy import Role
 from coatpeg.outlines import given_files
-from coatpeg.outlines.models import Pocket, PocketFile
+from coatpeg.outlines.models import GivenFile, Pocket
 from coatpeg.web.recheck import differences
 from tests import builders, documents
 from tests.api.test_template import TemplateCase
@@ -66,16 +66,16 @@ class Directions(FileCase):
         observer = self.plot.staff("look", Role.OBSERVER)
         for person in (self.thandi.enrolment.person, observer):
             client = self.client_of(person)
-            self.assertEqual(client.get(f"/api/pocket-files/{picture['id']}/thumbnail")["Content-Type"], "image/jpeg")
-            answer = client.get(f"/api/pocket-files/{sheet['id']}")
+            self.assertEqual(client.get(f"/api/given-files/{picture['id']}/thumbnail")["Content-Type"], "image/jpeg")
+            answer = client.get(f"/api/given-files/{sheet['id']}")
             self.assertEqual(
                 (b"".join(answer.streaming_content), answer["Content-Type"]),
                 (b"name: ________", "application/octet-stream"),
             )
-        self.problem(404, self.thandi.enrolment.person, "GET", f"/pocket-files/{sheet['id']}/thumbnail")
+        self.problem(404, self.thandi.enrolment.person, "GET", f"/given-files/{sheet['id']}/thumbnail")
         stranger = klass("9 Forge", "forge")
         for person in (stranger.lead, stranger.student("ada", "Ada", "Blom").enrolment.person):
-            self.problem(404, person, "GET", f"/pocket-files/{picture['id']}")
+            self.problem(404, person, "GET", f"/given-files/{picture['id']}")
         self.lead("DELETE", f"/files/{picture['id']}")
         self.assertEqual(len(self.opened(self.card)["files"]), 1)
         self.lead("POST", f"/files/{picture['id']}/restore")
@@ -107,7 +107,7 @@ class Directions(FileCase):
 
     def test_a_document_is_read_in_the_page(self) -> None:
         sheet = self.give(self.card, "sheet.pdf", documents.pdf(2))
-        path, person = f"/pocket-files/{sheet['id']}/view", self.thandi.enrolment.person
+        path, person = f"/given-files/{sheet['id']}/view", self.thandi.enrolment.person
         self.assertEqual(self.ok(person, "GET", path)["state"], "waiting")
         run_waiting()
         told = self.ok(person, "GET", path)
@@ -115,7 +115,7 @@ class Directions(FileCase):
         self.assertEqual(self.client_of(person).get(f"/api{path}/pages/2")["Content-Type"], "image/jpeg")
         self.problem(404, person, "GET", f"{path}/pages/3")
         table = self.give(self.card, "beds.csv", b"bed,crop\nA,chard\n")
-        path = f"/pocket-files/{table['id']}/view"
+        path = f"/given-files/{table['id']}/view"
         self.ok(person, "GET", path)
         run_waiting()
         found = self.ok(person, "GET", f"{path}/document")
@@ -128,7 +128,7 @@ class Directions(FileCase):
         self.assertIn("12 files", said["title"])
         self.give(self.about, "plan.jpg", b"no picture", status=422)
         self.give(self.about, version="x" * 37, status=422)
-        self.assertEqual(PocketFile.objects.count(), 12)
+        self.assertEqual(GivenFile.objects.count(), 12)
 
 
 class OfVersions(FileCase):
@@ -151,10 +151,10 @@ class OfVersions(FileCase):
         self.give(self.card, "south.txt", b"the south bed", version="s")
         self.assertEqual(self.files_of(self.thandi), ["all.txt", "north.txt"])
         self.assertEqual(self.files_of(self.josh), ["all.txt", "south.txt"])
-        self.problem(404, self.josh.enrolment.person, "GET", f"/pocket-files/{north['id']}/view")
+        self.problem(404, self.josh.enrolment.person, "GET", f"/given-files/{north['id']}/view")
         observer = self.plot.staff("look", Role.OBSERVER)
         for person in (self.thandi.enrolment.person, observer):
-            self.ok(person, "GET", f"/pocket-files/{north['id']}/view")
+            self.ok(person, "GET", f"/given-files/{north['id']}/view")
         told = {one["title"]: one["version"] for one in self.pockets()[0]["files"]}
         self.assertEqual(told, {"all.txt": "", "north.txt": "n", "south.txt": "s"})
 
@@ -181,7 +181,7 @@ class OfVersions(FileCase):
         bench = klass("7 Bench", "bench")
         builders.StaffRole.objects.create(group=self.plot.group, person=bench.lead, role="observer")
         self.ok(bench.lead, "POST", f"/groups/{bench.group.pk}/template/carry-over", {"source": self.plot.group.pk})
-        copied = PocketFile.objects.get(pocket__section__template=bench.group.template)
+        copied = GivenFile.objects.get(pocket__section__template=bench.group.template)
         self.assertEqual((copied.title, copied.version), ("north.txt", "n"))
 
 
@@ -244,9 +244,9 @@ class ForWhatIsDrafted(FileCase):
         edits = self.draft(picture, sheet)
         for _ in range(2):
             self.assertEqual(self.look(edits), (["plan.jpg", "sheet.txt"], []))
-        self.assertEqual(PocketFile.objects.filter(pocket=None).count(), 2, "looking gives nothing")
+        self.assertEqual(GivenFile.objects.filter(pocket=None).count(), 2, "looking gives nothing")
         self.assertEqual(self.opened(self.card)["files"], [], "what waits is in no other pocket")
-        reads = f"/pocket-files/{picture['id']}"
+        reads = f"/given-files/{picture['id']}"
         thandi = self.thandi.enrolment.person
         self.assertEqual(self.client_of(self.plot.lead).get(f"/api{reads}/thumbnail").status_code, 200)
         for person, status in (
@@ -259,14 +259,14 @@ class ForWhatIsDrafted(FileCase):
         made = Pocket.objects.get(pk=done["made"]["pockets"]["-2"])
         self.assertEqual([one["title"] for one in self.opened(made)["files"]], ["plan.jpg", "sheet.txt"])
         self.assertEqual(self.client_of(thandi).get(f"/api{reads}/thumbnail").status_code, 200)
-        begun = PocketFile.objects.get(pk=sheet["id"])
+        begun = GivenFile.objects.get(pk=sheet["id"])
         self.assertIn(begun.came_sha256, made.starter_hashes, "an artefact that is this file is no work")
         # Given once; undone with its pocket, and back with it.
         self.assertEqual(self.look(self.draft(picture)), ([], ["This file waits no longer."]))
         undone = self.lead("POST", "/draft", {"edits": done["undo"], "undoes": True})
         self.assertFalse(Pocket.objects.filter(pk=made.pk).exists())
         self.lead("POST", "/draft", {"edits": undone["undo"], "undoes": True})
-        self.assertEqual(PocketFile.objects.filter(pocket=made.pk).count(), 2)
+        self.assertEqual(GivenFile.objects.filter(pocket=made.pk).count(), 2)
 
     def test_what_cannot_be_given(self) -> None:
         sheet = self.wait("sheet.txt", b"name: ____", "starter")
@@ -280,8 +280,8 @@ class ForWhatIsDrafted(FileCase):
         self.assertEqual(self.look(self.draft(theirs))[1], ["This file waits no longer."], "another class's file")
         many = [self.wait("a.txt", f"{one}".encode()) for one in range(given_files.MOST_FILES + 1)]
         self.assertIn("which is the most", self.look(self.draft(*many))[1][0])
-        PocketFile.objects.filter(pk=many[0]["id"]).update(made_at=builders.NOW - given_files.WAITS * 2)
+        GivenFile.objects.filter(pk=many[0]["id"]).update(made_at=builders.NOW - given_files.WAITS * 2)
         with mock.patch.object(given_files, "MOST_WAITING", 14):
             self.wait("b.txt", b"the one that waited too long has gone")
-            self.assertFalse(PocketFile.objects.filter(pk=many[0]["id"]).exists())
+            self.assertFalse(GivenFile.objects.filter(pk=many[0]["id"]).exists())
             self.wait("c.txt", b"one too many", status=422)

@@ -29,7 +29,7 @@ from coatpeg.handins.packs import making
 from coatpeg.marking import commands
 from coatpeg.marking.models import Annotation, Answer, ClassNote, Phrase, StaffNote
 from coatpeg.notices.models import Mail
-from coatpeg.outlines.models import GalleryTemplate, Pocket, PocketFile, Section
+from coatpeg.outlines.models import GalleryTemplate, GivenFile, Pocket, Section
 from coatpeg.people.models import (
     Adjustment,
     Enrolment,
@@ -84,7 +84,7 @@ class Things:
     log: Pocket
     row: LogRow
     drop: RosterDrop
-    given: PocketFile
+    given: GivenFile
     taken: int
     """A section that was taken away."""
     loose: LoosePage
@@ -330,6 +330,11 @@ def pocket_file(client: Client, t: Things) -> HttpResponse:
 def waiting_file(client: Client, t: Things) -> HttpResponse:
     file = SimpleUploadedFile("card.jpg", builders.jpeg())
     return client.post(f"/api/groups/{t.of.group.pk}/template/files", {"file": file})
+
+
+def handin_file(client: Client, t: Things) -> HttpResponse:
+    file = SimpleUploadedFile("card.jpg", builders.jpeg())
+    return client.post(f"/api/groups/{t.of.group.pk}/handins/files", {"file": file})
 
 
 def cover_picture(client: Client, t: Things) -> HttpResponse:
@@ -763,15 +768,16 @@ CALLS: dict[str, Call] = {
     "restore_evidence": send("post", EVIDENCE + "/restore"),
     "add_pocket_file": pocket_file,
     "add_waiting_file": waiting_file,
+    "add_handin_file": handin_file,
     "put_pocket_in_cupboard": send("post", GROUP + "/template/cupboard", lambda t: {"pocket": t.pocket.pk}),
     "fetch_pocket_from_cupboard": send("post", GROUP + "/template/cupboard/{t.item.pk}"),
     "remove_pocket_file": send("delete", GROUP + "/template/files/{t.given.pk}"),
     "restore_pocket_file": send("post", GROUP + "/template/files/{t.given.pk}/restore"),
-    "read_pocket_file": get("/api/pocket-files/{t.given.pk}"),
-    "read_pocket_thumbnail": get("/api/pocket-files/{t.given.pk}/thumbnail"),
-    "view_pocket_file": get("/api/pocket-files/{t.given.pk}/view"),
-    "view_pocket_document": get("/api/pocket-files/{t.given.pk}/view/document"),
-    "view_pocket_page": get("/api/pocket-files/{t.given.pk}/view/pages/1"),
+    "read_given_file": get("/api/given-files/{t.given.pk}"),
+    "read_given_thumbnail": get("/api/given-files/{t.given.pk}/thumbnail"),
+    "view_given_file": get("/api/given-files/{t.given.pk}/view"),
+    "view_given_document": get("/api/given-files/{t.given.pk}/view/document"),
+    "view_given_page": get("/api/given-files/{t.given.pk}/view/pages/1"),
     "set_cover": send("put", BOOK + "/cover", lambda t: {"title": "My term", "tint": 3}),
     "add_cover_picture": cover_picture,
     "add_page": send("post", BOOK + "/pages", lambda t: {"title": "Ideas"}),
@@ -895,8 +901,8 @@ ALLOWED_BUT = {
     "settle_upload": {404},
     "view_document": {404},
     "view_page": {404},
-    "view_pocket_document": {404},
-    "view_pocket_page": {404},
+    "view_given_document": {404},
+    "view_given_page": {404},
     "remove_comment": {403},
     # A shared filter is changed by who kept it.
     "change_filter": {403},
@@ -1143,8 +1149,8 @@ def about_a_student(operation: str) -> bool:
     of_class |= {"place_students", "see_asked", "see_portfolios", "see_pocket_of_class"}
     of_class |= {"see_show_pages", "read_shown", "read_shown_thumbnail"}
     of_class |= {"put_pocket_in_cupboard", "fetch_pocket_from_cupboard"}
-    of_class |= {"add_pocket_file", "add_waiting_file", "remove_pocket_file", "restore_pocket_file"}
-    of_class |= {"read_pocket_file", "read_pocket_thumbnail"}
-    of_class |= {"view_pocket_file", "view_pocket_document", "view_pocket_page"}
+    of_class |= {"add_handin_file", "add_pocket_file", "add_waiting_file", "remove_pocket_file", "restore_pocket_file"}
+    of_class |= {"read_given_file", "read_given_thumbnail"}
+    of_class |= {"view_given_file", "view_given_document", "view_given_page"}
     of_class |= {"preview_pocket", "change_pocket", "move_pocket", "retire_pocket", "remove_pocket"}
     return operation not in of_class | NEEDS_NO_OBJECT | OF_SCHOOL | OF_ADMINISTRATOR_TOO

@@ -9,7 +9,7 @@ from coatpeg.core.errors import CoatPegError, Gone, Invalid
 from coatpeg.handins.asked import taking_back
 from coatpeg.handins.handing.commands import set_own_due
 from coatpeg.handins.models import HandIn
-from coatpeg.outlines.models import Pocket, PocketFile, Section, TakenAway, Template, VariantDeal
+from coatpeg.outlines.models import GivenFile, Pocket, Section, TakenAway, Template, VariantDeal
 from coatpeg.setup.template import undoing
 from coatpeg.web.recheck import differences
 from tests import builders
@@ -38,7 +38,7 @@ class TakenAwayAndBack(UndoCase):
         self.lead("PUT", f"/pockets/{self.about.pk}", {**body, "variants": {"by": "surname", "versions": versions}})
         before, deals = self.as_it_is(), list(VariantDeal.objects.order_by("pk").values_list())
         kept = self.lead("DELETE", f"/pockets/{self.about.pk}")["taken_away"]
-        self.assertFalse(Pocket.objects.filter(pk=self.about.pk).exists() or PocketFile.objects.exists())
+        self.assertFalse(Pocket.objects.filter(pk=self.about.pk).exists() or GivenFile.objects.exists())
         self.lead("POST", f"/taken-away/{kept}/restore")
         self.assertEqual(self.as_it_is(), before)
         self.assertEqual(list(VariantDeal.objects.order_by("pk").values_list()), deals)

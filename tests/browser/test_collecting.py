@@ -12,7 +12,7 @@ from coatpeg.outlines.models import Pocket
 from coatpeg.portfolios.logs.rows import add_row
 from tests import builders
 from tests.background import run_waiting
-from tests.browser.case import BrowserCase, choose, picture_file
+from tests.browser.case import BrowserCase, choose, picture_file, undo
 
 COLUMNS = [{"key": "crop", "title": "Crop", "type": "text", "required": True}]
 
@@ -192,3 +192,70 @@ class Collecting(BrowserCase):
             page.emulate_media(media="screen")
             work.get_by_role("link", name="Recipe card").click()
             expect(page).to_have_url(re.compile(f"/submission/{sent.pk}$"))
+
+
+class SaidBefore(BrowserCase):
+    """What a teacher gives with a hand-in and is told of it, and what a student may do with it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.eight = self.plot()
+        self.card = self.eight.pocket()
+        self.thandi = self.eight.student("thandi")
+        self.group = f"/g/{self.eight.group.pk}"
+        self.folder = Path(self.enterContext(TemporaryDirectory()))
+
+    def test_files_go_with_the_directions_and_what_another_one_collects_too_is_told(self) -> None:
+        self.eight.handin(self.card, title="First look", due=self.day(9), opens=self.day(-9), now=self.now)
+        page = self.page(self.eight.lead, f"{self.group}/hand-ins?new=1")
+        page.get_by_label("Title", exact=True).fill("Kitchen")
+        page.get_by_label("Recipe card").check()
+        told = page.get_by_role("region", name="Who will get it")
+        expect(told).to_contain_text("“First look” collects “Recipe card” too while this is open.")
+        page.get_by_text("More: directions, closing, afterwards").click()
+        field = page.get_by_label("Pictures and files with them: choose a file")
+        given = page.get_by_role("region", name="Pictures and files with them")
+        for name in ("beds.txt", "mistake.txt"):
+            (self.folder / name).write_text(f"What stands in {name}")
+            field.set_input_files(self.folder / name)
+            expect(given.get_by_role("link", name=name)).to_be_visible()
+        given.get_by_role("button", name="Take away mistake.txt").click()
+        expect(given.get_by_role("listitem")).to_have_count(1)
+        undo(page)
+        expect(given.get_by_role("listitem")).to_have_count(2)
+        given.get_by_role("button", name="Take away mistake.txt").click()
+        # What was chosen is kept as what is typed is.
+        page.reload()
+        expect(page.get_by_label("Title", exact=True)).to_have_value("Kitchen")
+        expect(given.get_by_role("listitem")).to_have_count(1)
+        page.get_by_label("Until it is due, students can take back").uncheck()
+        page.get_by_role("button", name="Set the hand-in").click()
+        expect(page.get_by_text("“Kitchen” is set.")).to_be_visible()
+        page.get_by_role("link", name="Change Kitchen").click()
+        expect(given.get_by_role("link", name="beds.txt")).to_be_visible()
+        expect(page.get_by_label("Until it is due, students can take back")).not_to_be_checked()
+        self.no_violation(page)
+
+        student = self.page(self.thandi.enrolment.person, f"{self.group}/portfolio/{self.thandi.pk}/{self.card.pk}")
+        bar = student.get_by_role("region", name="Hand in: Kitchen")
+        bar.get_by_text("beds.txt").first.click()
+        expect(bar.get_by_text("It is being made readable.")).to_be_visible()
+        run_waiting()
+        expect(bar.get_by_text("What stands in beds.txt")).to_be_visible()
+        expect(bar).to_contain_text("You cannot take it back")
+        self.no_violation(student)
+
+    def test_taken_back_until_it_is_due(self) -> None:
+        handin = self.eight.handin(self.card, due=self.day(3), opens=self.day(-9), now=self.now)
+        builders.fill(self.thandi, self.card, self.now)
+        builders.hand_in(self.thandi, handin, self.now)
+        student = self.page(self.thandi.enrolment.person, f"{self.group}/portfolio/{self.thandi.pk}/{self.card.pk}")
+        back = student.get_by_role("button", name="Take back")
+        back.click()
+        expect(student.get_by_role("button", name="Hand in", exact=True)).to_be_visible()
+        student.get_by_role("button", name="Hand in", exact=True).click()
+        expect(back).to_be_visible()
+        HandIn.objects.update(due_day=self.day(-1))
+        student.reload()
+        expect(student.get_by_text("Receipt").first).to_be_visible()
+        expect(back).to_have_count(0)

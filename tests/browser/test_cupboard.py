@@ -14,7 +14,7 @@ from coatpeg.core.cupboard.items import ItemKind
 from coatpeg.core.policy import Role
 from coatpeg.cupboard import giving, keeping
 from coatpeg.cupboard.models import CupboardCopy, CupboardItem
-from coatpeg.outlines.models import PocketFile
+from coatpeg.outlines.models import GivenFile
 from coatpeg.people.models import StaffRole
 from coatpeg.portfolios.models import Evidence, StandingHold
 from tests.browser.case import PHONE, TABLET, BrowserCase, undo
@@ -171,7 +171,7 @@ class Cupboard(BrowserCase):
         given = page.get_by_role("region", name="Given with the directions")
         expect(given.get_by_role("link", name="knots.txt")).to_be_visible()
         self.no_violation(page)
-        made = PocketFile.objects.get(pocket=self.card)
+        made = GivenFile.objects.get(pocket=self.card)
         self.assertEqual((made.stored_id, made.role), (sheet.stored_id, "directions"), "the very bytes, kept once")
 
     def test_what_is_written_on_the_spot_is_given_out_in_one_go(self) -> None:

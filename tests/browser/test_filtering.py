@@ -48,6 +48,37 @@ class Filtering(BrowserCase):
         page.reload()
         self.names(page, "Ellery, Josh", "Dube, Thandi", "de Souza, Ana")
 
+    def test_words_find_names_then_titles_then_both(self) -> None:
+        page = self.page(self.eight.lead, self.path)
+        find = page.get_by_label("Find a student or hand-in")
+        heads = page.get_by_role("columnheader").filter(has=page.get_by_role("button"))
+
+        def shown(*titles: str) -> None:
+            for title in ("Recipe card", "Menu"):
+                expect(heads.filter(has_text=title)).to_have_count(int(title in titles))
+
+        find.fill("dube")
+        self.names(page, "Dube, Thandi")
+        shown("Recipe card", "Menu")
+        find.fill("RÉCIPE")
+        self.names(page, "de Souza, Ana", "Dube, Thandi", "Ellery, Josh")
+        shown("Recipe card")
+        # What is found by its title alone combines with the other filters.
+        page.get_by_role("button", name="Not handed in").click()
+        self.names(page, "de Souza, Ana", "Ellery, Josh")
+        page.get_by_role("button", name="All periods").click()
+        expect(page.get_by_role("option", name="P3")).to_have_text("P31")
+        page.keyboard.press("Escape")
+        find.fill("thandi menu")
+        self.names(page, "Dube, Thandi")
+        shown("Menu")
+        expect(page.get_by_text("The filters rest while you search.")).to_be_visible()
+        page.reload()
+        self.names(page, "Dube, Thandi")
+        shown("Menu")
+        find.fill("thandi menu nowhere")
+        expect(page.get_by_text("No student fits these filters")).to_be_visible()
+
     def test_combined_kept_shared_opened_again_and_dropped(self) -> None:
         page = self.page(self.eight.lead, self.path)
         self.names(page, "de Souza, Ana", "Dube, Thandi", "Ellery, Josh")

@@ -12,6 +12,7 @@ EXPECTED: dict[Action, tuple[str, bool, bool]] = {
     Action.GIVE_PASSWORD: ("lead", False, False),
     Action.SEE_BOARD: ("lead co_teacher marker observer", False, False),
     Action.SEE_HANDINS: ("lead co_teacher marker observer", False, False),
+    Action.SEE_FULL_WEEKS: ("observer", False, False),
     Action.SET_HANDIN: ("lead co_teacher", False, False),
     Action.EXCUSE: ("lead co_teacher", False, False),
     Action.SET_OWN_DUE: ("lead co_teacher", False, False),

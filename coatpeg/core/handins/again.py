@@ -1,4 +1,4 @@
-"""Handing in again until it is due.
+"""Handing in again until it is due, and taking back.
 
 Source: the product's *Locking*: where a hand-in lets students hand in again until it is due, its pockets lock at the
 due moment instead, and *late* follows the newest submission (``standing.by_newest``). Decided here:
@@ -10,6 +10,10 @@ due moment instead, and *late* follows the newest submission (``standing.by_newe
 * Whoever is excused and asked again after all, or whose outcome is reopened, finds the pockets locked as usual; and a
   due moment that is moved to a later day opens nothing that has locked. *Sent back* opens it.
 * Just what stands already is not handed in a second time.
+* Where the hand-in lets them, students take back what they handed in until it is due for them, or has closed; without a
+  due moment until it is reviewed. What comes late, or once more after *sent back*, stands at once: staff can send it
+  back. What a group handed in together is taken back for all by the due moment of whoever
+  does it.
 """
 
 from __future__ import annotations
@@ -28,6 +32,11 @@ def again_until_due(allowed: bool, facts: Facts, due: datetime | None, now: date
     """Whether a student may hand in once more what stands handed in; ``allowed``: its pockets were left open."""
     stands = facts.newest is not None and facts.outcome is None and not facts.excused
     return allowed and stands and not has_come_due(due, now)
+
+
+def may_take_back(allowed: bool, due: datetime | None, now: datetime, *, closed: bool) -> bool:
+    """Whether what a student handed in, and nobody has reviewed, may be taken back by them now."""
+    return allowed and not closed and not has_come_due(due, now)
 
 
 def locks_when_due(facts: Facts, submission: int, *, opens_again: bool) -> bool:

@@ -73,6 +73,12 @@ class Asked:
             days.append(self.due.day)
         return min(days, default=None)
 
+    @property
+    def until(self) -> date | None:
+        """The last day on which work for it is meant to come: its latest due day, else its closing; None: any day."""
+        days = [due.day for due in (self.due, *(self.period_dues or {}).values()) if due]
+        return max(days, default=self.closes.day if self.closes else None)
+
 
 @dataclass(frozen=True, slots=True)
 class Student:
@@ -164,6 +170,12 @@ def is_named(asked: Asked, enrolment: int) -> bool:
 def stays_asked(asked: bool, facts: Facts | None) -> bool:
     """Whether a student is asked, given what the audience says and what they handed in."""
     return asked or (facts is not None and facts.newest is not None)
+
+
+def at_once(one: Asked, other: Asked) -> bool:
+    """Whether there is a day on which both are open and not due yet."""
+    first = max(one.opens, other.opens)
+    return all(of.until is None or first <= of.until for of in (one, other))
 
 
 def is_closed(asked: Asked, calendar: SchoolCalendar, now: datetime) -> bool:

@@ -18,19 +18,34 @@ HEAVY = 4
 
 @dataclass(frozen=True, slots=True)
 class LoadedWeek:
-    """A week by its Monday: the most hand-ins of one student, and how many students have too many."""
+    """A week by its Monday: the most hand-ins of one student, and which students have too many."""
 
     monday: date
     most: int
-    heavy: int
+    full: tuple[tuple[int, int], ...] = ()
+    """Those who have too many, each with how many, the most first."""
+
+    @property
+    def heavy(self) -> int:
+        """How many students have too many."""
+        return len(self.full)
+
+
+def monday_of(day: date) -> date:
+    """The first day of the week of a day."""
+    return day - timedelta(days=day.weekday())
 
 
 def loaded_weeks(dues: Iterable[tuple[int, date]]) -> list[LoadedWeek]:
-    """Weeks in which anything is due, in order, from the due days (person, day) of all hand-ins."""
+    """Weeks in which anything is due, in order, from the due days (person, day) of all hand-ins.
+
+    Students who have equally many stand in the order in which they come.
+    """
     weeks: dict[date, Counter[int]] = defaultdict(Counter)
     for person, day in dues:
-        weeks[day - timedelta(days=day.weekday())][person] += 1
-    return [
-        LoadedWeek(monday, max(of.values()), sum(1 for number in of.values() if number >= HEAVY))
-        for monday, of in sorted(weeks.items())
-    ]
+        weeks[monday_of(day)][person] += 1
+    return [LoadedWeek(monday, max(of.values()), _full(of)) for monday, of in sorted(weeks.items())]
+
+
+def _full(of: Counter[int]) -> tuple[tuple[int, int], ...]:
+    return tuple((person, number) for person, number in of.most_common() if number >= HEAVY)

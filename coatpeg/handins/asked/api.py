@@ -7,15 +7,17 @@ from datetime import date
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Status
+from ninja import File, Status, UploadedFile
 
 from coatpeg.core.errors import Invalid
 from coatpeg.core.handins.asking import Due
 from coatpeg.core.handins.series import Repeat
 from coatpeg.core.policy import Action
-from coatpeg.handins.asked import series, setting, shapes, taking_back
+from coatpeg.handins.asked import files, series, setting, shapes, taking_back
 from coatpeg.handins.router import router
+from coatpeg.outlines.given_files import file_data
 from coatpeg.people.requests import for_action, now, person_of
+from coatpeg.portfolios.shapes import GivenFileShape
 
 
 def plan_in(body: shapes.PlanIn) -> setting.Plan:
@@ -35,10 +37,12 @@ def plan_in(body: shapes.PlanIn) -> setting.Plan:
         rubric=body.rubric.taken() if body.rubric else None,
         closes=Due(body.closes.day, body.closes.at) if body.closes else None,
         directions=body.directions,
+        files=tuple(sorted(set(body.files))),
         model_answer=body.model_answer,
         model_from=body.model_from,
         opens_again=body.opens_again,
         again=body.again,
+        take_back=body.take_back,
         draft=body.draft,
         closing=body.closing,
         whom=body.whom,
@@ -88,6 +92,17 @@ def set_handin(request: HttpRequest, group_id: int, body: shapes.PlanIn) -> Any:
         all_of_them = [setting.set_handin(person, group_id, plan, now(), key=body.key)]
     made = all_of_them[0]
     return Status(201, {"id": made.pk, "title": made.title, "series": made.series, "count": len(all_of_them)})
+
+
+@router.post(
+    "/groups/{group_id}/handins/files",
+    response={201: GivenFileShape},
+    operation_id="add_handin_file",
+    openapi_extra=for_action(Action.SET_HANDIN),
+)
+def add_handin_file(request: HttpRequest, group_id: int, file: File[UploadedFile]) -> Any:
+    """Keep a picture or file for a hand-in that is being filled in, which names it as it is set."""
+    return Status(201, file_data(files.add(person_of(request), group_id, file, file.name or "", now())))
 
 
 @router.delete(

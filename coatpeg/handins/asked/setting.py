@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Collection, Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime, time
 from decimal import Decimal
@@ -18,8 +18,10 @@ from coatpeg.core.marking.rubrics import Rubric, rubric_from_data, rubric_to_dat
 from coatpeg.core.marking.scoring import check_points
 from coatpeg.core.policy import Action
 from coatpeg.events.recording import Deed, deed
+from coatpeg.handins.asked import files
 from coatpeg.handins.asked.anything import room_for
 from coatpeg.handins.asked.asking import Answer, AskedHandIn
+from coatpeg.handins.asked.overlapping import overlaps
 from coatpeg.handins.models import Closing, HandIn, HandInPeriod, HandInStudent
 from coatpeg.notices.putting import put
 from coatpeg.outlines.reading import pockets_of
@@ -45,12 +47,16 @@ class Plan:
     rubric: Rubric | None = None
     closes: Due | None = None
     directions: str = ""
+    files: tuple[int, ...] = ()
+    """Pictures and files beside its directions."""
     model_answer: str = ""
     model_from: date | None = None
     """From which day on students see the model answer; staff see it from the start."""
     opens_again: bool = False
     again: bool = False
     """Whether it may be handed in again until it is due."""
+    take_back: bool = True
+    """Whether students may take back what they handed in, until it is due."""
     draft: bool = False
     """Whether only staff see it."""
     anything: bool = False
@@ -114,12 +120,13 @@ class Preview:
 def preview(person: Person, group_id: int, plan: Plan, now: datetime) -> Preview:
     """Who will be asked and when; raises ``Invalid`` for what cannot be set."""
     require_in_group(person, Action.SET_HANDIN, group_id)
+    files.check(person, plan.files)
     check(group_id, plan)
     calendar = school_calendar()
     of_group = members(group_id, calendar.local_day(now))
     handin = asked_by(plan)
     answers = [(one, handin.answer(one.enrolment_id, one.student, calendar)) for one in of_group]
-    return told(plan, answers, calendar, now)
+    return told(plan, answers, calendar, now, overlaps(group_id, handin, answers, calendar))
 
 
 def asked_by(plan: Plan, handin_id: int = 0, own: Mapping[int, Due] | None = None) -> AskedHandIn:
@@ -141,8 +148,14 @@ def asked_by(plan: Plan, handin_id: int = 0, own: Mapping[int, Due] | None = Non
     )
 
 
-def told(plan: Plan, answers: list[tuple[Member, Answer]], calendar: SchoolCalendar, now: datetime) -> Preview:
-    """What is said of a plan before it is set, from each student's answer."""
+def told(
+    plan: Plan,
+    answers: list[tuple[Member, Answer]],
+    calendar: SchoolCalendar,
+    now: datetime,
+    more: Sequence[str] = (),
+) -> Preview:
+    """What is said of a plan before it is set, from each student's answer; ``more`` are warnings found elsewhere."""
     asked = [(one, answer) for one, answer in answers if answer.asked]
     counted = Counter((answer.due.due, answer.due.moment) for _, answer in asked)
     lines = [
@@ -155,7 +168,7 @@ def told(plan: Plan, answers: list[tuple[Member, Answer]], calendar: SchoolCalen
         dues=sorted(lines, key=lambda line: (line.day or date.max, line.at or time.max)),
         moved=list(_moved(asked)),
         without_due=[one.listed for one, answer in asked if answer.due.source is DueSource.NO_PERIOD],
-        warnings=list(_warnings(plan, calendar, now)),
+        warnings=[*_warnings(plan, calendar, now), *more],
     )
 
 
@@ -330,6 +343,7 @@ def write(handin: HandIn, plan: Plan) -> None:
     handin.model_from = plan.model_from if handin.model_answer else None
     handin.opens_again = plan.opens_again
     handin.again = plan.again
+    handin.take_back = plan.take_back
     handin.draft = plan.draft
     handin.since_last = plan.since_last
     handin.anything = plan.anything
@@ -337,6 +351,7 @@ def write(handin: HandIn, plan: Plan) -> None:
     handin.whom = plan.whom
     handin.save()
     handin.pockets.set(plan.pockets)
+    handin.files.set(plan.files)
     bind(handin, plan.follows)
     handin.groups.set(plan.groups if plan.whom == "groups" else ())
     handin.students.all().delete()
@@ -371,10 +386,12 @@ def plan_of(handin: HandIn) -> Plan:
         rubric=rubric_from_data(handin.rubric),
         closes=Due(handin.closes_day, handin.closes_time) if handin.closes_day else None,
         directions=handin.directions,
+        files=tuple(handin.files.order_by("pk").values_list("pk", flat=True)),
         model_answer=handin.model_answer,
         model_from=handin.model_from,
         opens_again=handin.opens_again,
         again=handin.again,
+        take_back=handin.take_back,
         draft=handin.draft,
         since_last=handin.since_last,
         anything=handin.anything,

@@ -61,10 +61,14 @@ class PlanIn(Shape):
     rubric: RubricShape | None = None
     closes: PlanDue | None = None
     directions: str = Field(default="", max_length=100_000)
+    files: list[int] = Field(default_factory=list, max_length=50)
+    """Pictures and files beside its directions, that came for it (``add_handin_file``)."""
     model_answer: str = Field(default="", max_length=100_000)
     model_from: Day | None = None
     opens_again: bool = False
     again: bool = False
+    take_back: bool = True
+    """Students may take back what they handed in, until it is due."""
     draft: bool = False
     closing: ClosingWord = "nothing"
     whom: WhomWord = "all"

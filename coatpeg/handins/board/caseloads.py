@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Iterator, Mapping
+from dataclasses import asdict, dataclass
 from datetime import date, datetime
 from typing import Any
 
 from coatpeg.core.errors import Gone
+from coatpeg.core.handins.load import loaded_weeks, monday_of
 from coatpeg.core.handins.worklist import to_do
 from coatpeg.core.people.names import search_key
 from coatpeg.core.policy import Action
@@ -33,12 +36,16 @@ def overview(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     for row in Adjustment.objects.filter(person__in=people).select_related("agreed_by").order_by("-first", "-pk"):
         agreed[row.person_id].append(adjustment_data(row))
     classes: dict[int, list[dict[str, Any]]] = defaultdict(list)
+    due: dict[int, list[_Due]] = defaultdict(list)
     for group in _groups_of(people):
         view = situation(group.pk, now)
         books = dict(Portfolio.objects.filter(enrolment__group=group).values_list("enrolment_id", "pk"))
         for member in view.members:
             if member.person_id in people and not _left(member, today):
                 classes[member.person_id].append(_in_class(view, member, group, books[member.enrolment_id]))
+        for person_id, thing in _due_in(view, group):
+            due[person_id].append(thing)
+    full = _full_weeks({one: due[one] for one in people}, today)
     return {
         "today": today,
         "students": [
@@ -46,11 +53,41 @@ def overview(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
                 **face(one),
                 "find": search_key(one.full_name),
                 "classes": classes[one.person_id],
+                "full_weeks": full[one.person_id],
                 "adjustments": agreed[one.person_id],
             }
             for one in of_caseload
         ],
     }
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class _Due:
+    """What is due for somebody, when, in which class."""
+
+    day: date
+    title: str
+    class_name: str
+
+
+def _due_in(view: Situation, group: TeachingGroup) -> Iterator[tuple[int, _Due]]:
+    """What is due for everybody who is in a class now, and when it is due for them (person, what)."""
+    here = [one.student.is_enrolled(view.today) for one in view.members]
+    for handin, column in zip(view.handins, view.columns, strict=True):
+        for member, is_here, answer in zip(view.members, here, column.answers, strict=True):
+            if is_here and answer.asked and answer.due.due:
+                yield member.person_id, _Due(answer.due.due.day, handin.title, group.name)
+
+
+def _full_weeks(due: Mapping[int, list[_Due]], today: date) -> dict[int, list[dict[str, Any]]]:
+    """By person, the weeks from this one on in which too much is due, with all that is due then."""
+    days = [(person_id, one.day) for person_id, of in due.items() for one in of]
+    found: dict[int, list[dict[str, Any]]] = defaultdict(list)
+    for week in loaded_weeks(days):
+        for person_id, _ in week.full if week.monday >= monday_of(today) else ():
+            of = sorted(one for one in due[person_id] if monday_of(one.day) == week.monday)
+            found[person_id].append({"monday": week.monday, "due": [asdict(one) for one in of]})
+    return found
 
 
 def _left(member: Member, today: date) -> bool:

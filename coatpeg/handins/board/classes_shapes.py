@@ -102,12 +102,20 @@ class MyClassesShape(Shape):
     oldest: OldestWaiting | None
 
 
+class FullFor(Shape):
+    """A student for whom a week is too full, and how much is due for them in it."""
+
+    enrolment: int
+    number: int
+
+
 class WeekLoad(Shape):
-    """A week: the most hand-ins of one student, and how many students have too many."""
+    """A week: the most hand-ins of one student, how many students have too many, and which (for observers only)."""
 
     monday: date
     most: int
     heavy: int
+    full: list[FullFor]
 
 
 class LoadShape(Shape):

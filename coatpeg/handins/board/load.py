@@ -1,4 +1,9 @@
-"""How much is due for the students of a class in each week, over all their classes: numbers only."""
+"""How much is due for the students of a class in each week, over all their classes: numbers only.
+
+Decided here: how many students a week is too full for is for all staff of the class; which ones, each with their
+number, is for who follows them over their classes, its observers (the coordinator sees it in the caseload). Nobody
+sees here what it is that is due elsewhere.
+"""
 
 from __future__ import annotations
 
@@ -8,7 +13,7 @@ from datetime import date, datetime
 from typing import Any
 
 from coatpeg.core.handins.load import HEAVY, loaded_weeks
-from coatpeg.core.policy import Action
+from coatpeg.core.policy import Action, decide
 from coatpeg.handins.asked.asking import handins_of_group
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
@@ -18,13 +23,23 @@ from coatpeg.people.rosters import members
 
 def load_of(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
     """The weeks of a class's students who are in it today; statements grow with the number of their classes."""
-    require_in_group(person, Action.SEE_HANDINS, group_id)
+    standings = require_in_group(person, Action.SEE_HANDINS, group_id)
+    names_them = decide(Action.SEE_FULL_WEEKS, standings).allowed
     today = school_calendar().local_day(now)
-    here = [one.person_id for one in members(group_id, today) if one.student.is_enrolled(today)]
-    weeks = loaded_weeks(_dues(here, today))
+    here = [one for one in members(group_id, today) if one.student.is_enrolled(today)]
+    enrolments = {one.person_id: one.enrolment_id for one in here}
+    weeks = loaded_weeks(_dues(list(enrolments), today))
     return {
         "limit": HEAVY,
-        "weeks": [{"monday": one.monday, "most": one.most, "heavy": one.heavy} for one in weeks],
+        "weeks": [
+            {
+                "monday": one.monday,
+                "most": one.most,
+                "heavy": one.heavy,
+                "full": [{"enrolment": enrolments[of], "number": number} for of, number in one.full if names_them],
+            }
+            for one in weeks
+        ],
     }
 
 

@@ -285,11 +285,27 @@ class InClassShape(Shape):
     quiet: bool
 
 
+class DueThing(Shape):
+    """What is due for a student on a day, in one of their classes."""
+
+    day: date
+    title: str
+    class_name: str
+
+
+class FullWeek(Shape):
+    """A week from today on that is too full for a student, with all that is due for them in it."""
+
+    monday: date
+    due: list[DueThing]
+
+
 class CaseloadStudent(Face):
     """A student of a caseload."""
 
     find: str
     classes: list[InClassShape]
+    full_weeks: list[FullWeek]
     adjustments: list[AdjustmentShape]
 
 

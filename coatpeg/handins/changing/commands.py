@@ -16,7 +16,7 @@ from coatpeg.core.handins.series import base_title
 from coatpeg.core.policy import Action
 from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed, deed
-from coatpeg.handins.asked import series, setting
+from coatpeg.handins.asked import files, series, setting
 from coatpeg.handins.asked.setting import Plan, with_room
 from coatpeg.handins.changing.impact import Impact, impact, wanted_handin
 from coatpeg.handins.changing.telling_moves import tell_moved
@@ -39,6 +39,7 @@ def change_handin(
     are left alone come back by their titles.
     """
     require_in_group(person, Action.SET_HANDIN, group_id)
+    files.check(person, plan.files)
     with deed(person.pk, now) as doing:
         lock_portfolios(group_id)
         handin = wanted_handin(group_id, handin_id, lock=True)

@@ -11,8 +11,9 @@ from coatpeg.core.handins.asking import effective_due
 from coatpeg.core.handins.changing import Moves, earlier_than_class, moves
 from coatpeg.core.handins.standing import NOT_ASKED, Status
 from coatpeg.core.policy import Action
-from coatpeg.handins.asked import setting
+from coatpeg.handins.asked import files, setting
 from coatpeg.handins.asked.asking import AskedHandIn
+from coatpeg.handins.asked.overlapping import overlaps
 from coatpeg.handins.asked.setting import Plan, Preview
 from coatpeg.handins.board.situation import Situation, as_if, situation
 from coatpeg.handins.changing.judged import Judged, by_change
@@ -58,6 +59,7 @@ def wanted_handin(group_id: int, handin_id: int, *, lock: bool = False) -> HandI
 def preview_change(person: Person, group_id: int, handin_id: int, plan: Plan, now: datetime) -> Impact:
     """What this change would mean for whom; raises ``Invalid`` for what cannot be set."""
     require_in_group(person, Action.SET_HANDIN, group_id)
+    files.check(person, plan.files)
     return impact(wanted_handin(group_id, handin_id), plan, now)
 
 
@@ -78,8 +80,10 @@ def impact(handin: HandIn, plan: Plan, now: datetime) -> Impact:
     titles = dict(Pocket.objects.filter(pk__in={*before.pockets, *plan.pockets}).values_list("pk", "title"))
     worth = (before.points, before.step) != (plan.points, plan.step)
     accepted = sum(1 for one in column.standings if one.status is Status.ACCEPTED)
+    answers = list(zip(view.members, column.answers, strict=True))
+    beside = overlaps(handin.group_id, new, answers, view.calendar)
     return Impact(
-        preview=setting.told(plan, list(zip(view.members, column.answers, strict=True)), view.calendar, now),
+        preview=setting.told(plan, answers, view.calendar, now, beside),
         moves=moves(pairs),
         own_earlier=list(_own_earlier(view, new)),
         added=[titles[one] for one in plan.pockets if one not in before.pockets],

@@ -10,6 +10,7 @@ from coatpeg.core.handins.asking import Due
 from coatpeg.core.marking.rubrics import rubric_to_data
 from coatpeg.core.outlines.gallery import moved_by_week
 from coatpeg.core.policy import Action
+from coatpeg.handins.asked.files import of_handins
 from coatpeg.handins.asked.setting import Plan, bound_to, plan_of
 from coatpeg.handins.changing.impact import wanted_handin
 from coatpeg.handins.models import HandIn
@@ -48,10 +49,13 @@ def _data(handin: HandIn, plan: Plan) -> dict[str, Any]:
         "step": plan.step,
         "rubric": rubric_to_data(plan.rubric) or None,
         "directions": plan.directions,
+        "files": list(plan.files),
+        "given": of_handins([handin.pk]).get(handin.pk, []),
         "model_answer": plan.model_answer,
         "model_from": plan.model_from,
         "opens_again": plan.opens_again,
         "again": plan.again,
+        "take_back": plan.take_back,
         "draft": plan.draft,
         "closing": plan.closing,
         "whom": plan.whom,
@@ -121,10 +125,12 @@ def plan_in_class(handin: HandIn, group_id: int) -> Plan:
         rubric=plan.rubric,
         closes=moved(plan.closes),
         directions=plan.directions,
+        files=plan.files,
         model_answer=plan.model_answer,
         model_from=moved_by_week(plan.model_from, source, target, calendar) if plan.model_from else None,
         opens_again=plan.opens_again,
         again=plan.again,
+        take_back=plan.take_back,
         closing=plan.closing,
         whom=whom,
         groups=groups,

@@ -11,6 +11,7 @@ from pydantic import Field
 from coatpeg.handins.asked.shapes import ClosingWord, PlanIn, PreviewShape, WhomWord
 from coatpeg.handins.shapes import RubricShape
 from coatpeg.people.shapes import Day, Named, Shape
+from coatpeg.portfolios.shapes import GivenFileShape
 
 ScopeWord = Literal["one", "on", "all"]
 """Of a series: this one alone, from here on, or all of them."""
@@ -57,10 +58,14 @@ class PlanShape(Shape):
     step: Decimal
     rubric: RubricShape | None
     directions: str
+    files: list[int]
+    given: list[GivenFileShape]
+    """What these files are."""
     model_answer: str
     model_from: date | None
     opens_again: bool
     again: bool
+    take_back: bool
     draft: bool
     closing: ClosingWord
     whom: WhomWord

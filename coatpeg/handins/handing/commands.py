@@ -10,7 +10,7 @@ from django.db.models import Q
 
 from coatpeg.core.calendar.school_days import SchoolCalendar
 from coatpeg.core.errors import Gone, Invalid, Refused, Stale
-from coatpeg.core.handins.again import again_until_due, has_come_due
+from coatpeg.core.handins.again import again_until_due, has_come_due, may_take_back
 from coatpeg.core.handins.asking import Due, is_closed, stays_asked
 from coatpeg.core.handins.locking import HoldHappening
 from coatpeg.core.handins.snapshots import digest
@@ -261,7 +261,8 @@ def _refuse_not_now(
 
 
 def take_back(person: Person, submission_id: int, now: datetime) -> Submission:
-    """A student takes the newest submission back before anyone has marked it: it is void, the pockets open.
+    """A student takes the newest submission back before anyone has marked it, and it is due: it is void, the pockets
+    open.
 
     What was handed in for all who fill it together is taken back for all of them, but for what is marked already.
     """
@@ -279,11 +280,27 @@ def take_back(person: Person, submission_id: int, now: datetime) -> Submission:
                 where=named.handin.title,
                 fix="It was marked, sent back or followed by another one; look at it again.",
             )
+        if named.handin.taken_away_at is None:
+            _refuse_what_stands(portfolios[named.enrolment_id], named.handin, now)
         _void(doing, portfolios[named.enrolment_id], named)
         for other in others:
             if _newest_and_unmarked(other):
                 _void(doing, portfolios[other.enrolment_id], other)
         return named
+
+
+def _refuse_what_stands(portfolio: Portfolio, handin: HandIn, now: datetime) -> None:
+    """Refuse to take back where the hand-in lets nobody, or no more, since it is due for them or has closed."""
+    calendar = school_calendar()
+    asked, answer = _answer_of(portfolio, handin, calendar, now)
+    closed = is_closed(asked.asked, calendar, now)
+    if not may_take_back(handin.take_back, answer.due.moment, now, closed=closed):
+        why = ", now that it is due" if handin.take_back and not closed else ""
+        raise Refused(
+            f"What was handed in for “{handin.title}” stands{why}.",
+            where=handin.title,
+            fix="Ask your teacher: they can send it back to you.",
+        )
 
 
 def _newest_and_unmarked(submission: Submission) -> bool:

@@ -10,7 +10,7 @@ from pydantic import Field
 from coatpeg.handins.board.shapes import GlanceEvidence, ReminderLine
 from coatpeg.handins.shapes import ChipShape, RubricShape, StandingShape, SubmissionLine
 from coatpeg.people.shapes import KindWord, MateShape, MayWord, Named, NamedFace, Shape
-from coatpeg.portfolios.shapes import ArtefactShape, CommentShape, CoverShape, LogShape, LoosePageLine, PocketFileShape
+from coatpeg.portfolios.shapes import ArtefactShape, CommentShape, CoverShape, GivenFileShape, LogShape, LoosePageLine
 
 
 class PocketLine(StandingShape):
@@ -162,7 +162,11 @@ class StudentHandIn(StandingShape):
     """Whether what stands handed in may be handed in once more."""
     stays_open: bool
     """Whether its pockets stay open after handing in, until it is due."""
+    take_back: bool
+    """Whether they may take back what stands handed in, or would be handed in now."""
     directions: str
+    files: list[GivenFileShape]
+    """Pictures and files beside its directions."""
     model_answer: str
     """Empty until the day from which students see it."""
     rubric: RubricShape | None
@@ -216,7 +220,7 @@ class OpenedPocket(Shape):
     kind: KindWord
     directions: str
     """Rich text: sanitised HTML."""
-    files: list[PocketFileShape]
+    files: list[GivenFileShape]
     starters: int
     unopened: int
     """Copies from the cupboard that its student has not seen here yet, or of which a newer one waits."""

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import date
 from typing import Any
 
-from coatpeg.core.handins.again import again_until_due, has_come_due
+from coatpeg.core.handins.again import again_until_due, has_come_due, may_take_back
 from coatpeg.core.handins.asking import is_closed
 from coatpeg.core.handins.worklist import to_do
 from coatpeg.core.outlines.filling import PocketKind, chips
 from coatpeg.core.portfolios.log_columns import log_from_data
 from coatpeg.core.portfolios.log_rows import missing
 from coatpeg.handins.asked.asking import AskedHandIn
+from coatpeg.handins.asked.files import of_handins
 from coatpeg.handins.board.situation import Situation, facts_in
 from coatpeg.handins.lines import due_data, standing_data, submissions_by_handin
 from coatpeg.handins.models import HandIn
@@ -26,33 +27,47 @@ from coatpeg.sharing.finding import number_in
 def handins_data(view: Situation, handins: Iterable[AskedHandIn]) -> list[dict[str, Any]]:
     """Hand-ins as their student sees them, each with all their submissions and what it still wants.
 
-    Three queries, however many they are; one more where a log has rows that are not finished.
+    Three queries, however many they are; one more where a log has rows that are not finished, and one for files.
     """
     shown = list(handins)
     enrolment = view.members[0].enrolment_id
     submissions = submissions_by_handin(enrolment, [one.id for one in shown])
-    rows = HandIn.objects.filter(pk__in=[one.id for one in shown])
-    said = {
-        pk: {
-            "directions": directions,
-            "model_answer": model if since and since <= view.today else "",
-            "rubric": rubric or None,
-        }
-        for pk, directions, model, since, rubric in rows.values_list(
-            "pk", "directions", "model_answer", "model_from", "rubric"
-        )
-    }
+    said = _said(view, shown)
     waiting = [one for one in shown if waits(view, one)]
     together = _together(view, shown)
     wanting = _wanting(view, frozenset().union(*(one.pockets for one in waiting)))
     return [
         {
             **_handin(view, one, submissions.get(one.id, []), wanting if one in waiting else {}),
-            **said.get(one.id, {"directions": "", "model_answer": "", "rubric": None}),
+            **said[one.id],
             "together": together.get(one.id, 0),
         }
         for one in shown
     ]
+
+
+def _said(view: Situation, handins: Sequence[AskedHandIn]) -> dict[int, dict[str, Any]]:
+    """What each says to its students now, with its files, and whether what is handed in can be taken back."""
+    ids = [one.id for one in handins]
+    columns = ("pk", "files", "directions", "model_answer", "model_from", "rubric", "take_back")
+    rows = list(HandIn.objects.filter(pk__in=ids).values_list(*columns))
+    stood = {pk: said for pk, _, *said in rows}
+    with_files = {pk for pk, file, *_ in rows if file is not None}
+    files = of_handins(with_files) if with_files else {}
+    found = {}
+    for one in handins:
+        # One that was deleted in this very moment says nothing more.
+        directions, model, since, rubric, take_back = stood.get(one.id, ("", "", None, {}, False))
+        due = view.dues[view.members[0].enrolment_id, one.id].moment
+        closed = is_closed(one.asked, view.calendar, view.now)
+        found[one.id] = {
+            "directions": directions,
+            "files": files.get(one.id, []),
+            "model_answer": model if since and since <= view.today else "",
+            "rubric": rubric or None,
+            "take_back": may_take_back(take_back, due, view.now, closed=closed),
+        }
+    return found
 
 
 def _together(view: Situation, handins: Iterable[AskedHandIn]) -> dict[int, int]:

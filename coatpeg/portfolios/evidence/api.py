@@ -176,46 +176,44 @@ def _page(request: HttpRequest, stored: StoredFile, title: str, number: int) -> 
     return serving.bytes_of(request, stored.sha256, title, "image/jpeg", part=f"page-{number}")
 
 
-@router.get("/pocket-files/{file_id}", response=bytes, operation_id="read_pocket_file", openapi_extra=READ)
-def read_pocket_file(request: HttpRequest, file_id: int) -> HttpResponse:
-    """A picture or file that staff give with a pocket."""
+@router.get("/given-files/{file_id}", response=bytes, operation_id="read_given_file", openapi_extra=READ)
+def read_given_file(request: HttpRequest, file_id: int) -> HttpResponse:
+    """A picture or file that staff give with a pocket or a hand-in."""
     of = given_files.readable(person_of(request), file_id)
     return serving.whole(request, of.stored.sha256, of.title, of.stored.media_type, shown=of.kind in _SHOWN)
 
 
-@router.get(
-    "/pocket-files/{file_id}/thumbnail", response=bytes, operation_id="read_pocket_thumbnail", openapi_extra=READ
-)
-def read_pocket_thumbnail(request: HttpRequest, file_id: int) -> HttpResponse:
-    """A large thumbnail of a picture that staff give with a pocket."""
+@router.get("/given-files/{file_id}/thumbnail", response=bytes, operation_id="read_given_thumbnail", openapi_extra=READ)
+def read_given_thumbnail(request: HttpRequest, file_id: int) -> HttpResponse:
+    """A large thumbnail of a picture that staff give."""
     of = given_files.readable(person_of(request), file_id)
     if of.kind != ArtefactKind.PICTURE:
         raise Gone("Only pictures have thumbnails.", fix="Ask for the file.")
     return serving.thumbnail(request, of.stored.sha256, of.title, of.stored.media_type, "large")
 
 
-@router.get("/pocket-files/{file_id}/view", response=ViewShape, operation_id="view_pocket_file", openapi_extra=READ)
-def view_pocket_file(request: HttpRequest, file_id: int) -> ViewShape:
+@router.get("/given-files/{file_id}/view", response=ViewShape, operation_id="view_given_file", openapi_extra=READ)
+def view_given_file(request: HttpRequest, file_id: int) -> ViewShape:
     """How far the viewer of a given file is."""
     of = given_files.readable(person_of(request), file_id)
     return ViewShape(**previews.view_of(of.stored, of.title, now()))
 
 
 @router.get(
-    "/pocket-files/{file_id}/view/document",
+    "/given-files/{file_id}/view/document",
     response=ViewDocument,
-    operation_id="view_pocket_document",
+    operation_id="view_given_document",
     openapi_extra=READ,
 )
-def view_pocket_document(request: HttpRequest, file_id: int) -> ViewDocument:
+def view_given_document(request: HttpRequest, file_id: int) -> ViewDocument:
     """What the viewer shows of a given file that is no picture."""
     return ViewDocument.model_validate(previews.document_of(given_files.readable(person_of(request), file_id).stored))
 
 
 @router.get(
-    "/pocket-files/{file_id}/view/pages/{number}", response=bytes, operation_id="view_pocket_page", openapi_extra=READ
+    "/given-files/{file_id}/view/pages/{number}", response=bytes, operation_id="view_given_page", openapi_extra=READ
 )
-def view_pocket_page(request: HttpRequest, file_id: int, number: int) -> HttpResponse:
+def view_given_page(request: HttpRequest, file_id: int, number: int) -> HttpResponse:
     """One page of a given file, from 1, as a picture."""
     of = given_files.readable(person_of(request), file_id)
     return _page(request, of.stored, of.title, number)

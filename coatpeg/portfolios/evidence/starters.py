@@ -14,7 +14,7 @@ from coatpeg.core.errors import Gone, Invalid
 from coatpeg.core.portfolios.kinds import ArtefactKind
 from coatpeg.files import keeping
 from coatpeg.outlines.dealing import version_of
-from coatpeg.outlines.models import Pocket, PocketFile
+from coatpeg.outlines.models import GivenFile, Pocket
 from coatpeg.people.models import Person
 from coatpeg.portfolios import counting
 from coatpeg.portfolios.artefacts import artefact_of
@@ -23,11 +23,11 @@ from coatpeg.portfolios.models import Evidence, Portfolio
 from coatpeg.portfolios.writing import refuse_theirs, writing
 
 
-def waiting(portfolio: Portfolio, pocket: Pocket) -> list[PocketFile]:
+def waiting(portfolio: Portfolio, pocket: Pocket) -> list[GivenFile]:
     """The starters of a pocket of which a portfolio has no copy yet: two queries where there is one."""
     if pocket.shared:
         return []
-    rows = PocketFile.objects.filter(pocket=pocket, role=PocketFile.Role.STARTER, removed_at=None)
+    rows = GivenFile.objects.filter(pocket=pocket, role=GivenFile.Role.STARTER, removed_at=None)
     given = list(rows.select_related("stored"))
     if any(one.version for one in given):
         version = version_of(pocket, portfolio.enrolment_id)

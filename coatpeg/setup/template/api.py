@@ -16,7 +16,7 @@ from coatpeg.outlines.given_files import file_data
 from coatpeg.outlines.reading import chip_data
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.requests import for_action, now, person_of
-from coatpeg.portfolios.shapes import PocketFileShape
+from coatpeg.portfolios.shapes import GivenFileShape
 from coatpeg.setup.template import changing, layouts, undoing, units
 from coatpeg.setup.template.shapes import (
     BeforeIn,
@@ -225,7 +225,7 @@ def restore_taken_away(request: HttpRequest, group_id: int, taken_away_id: int) 
 
 @router.post(
     "/groups/{group_id}/template/pockets/{pocket_id}/files",
-    response={201: PocketFileShape},
+    response={201: GivenFileShape},
     operation_id="add_pocket_file",
     openapi_extra=EDIT,
 )
@@ -267,7 +267,7 @@ def fetch_pocket_from_cupboard(request: HttpRequest, group_id: int, item_id: int
 
 @router.post(
     "/groups/{group_id}/template/files",
-    response={201: PocketFileShape},
+    response={201: GivenFileShape},
     operation_id="add_waiting_file",
     openapi_extra=EDIT,
 )

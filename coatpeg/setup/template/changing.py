@@ -36,7 +36,7 @@ from coatpeg.handins.board.situation import Situation, situation
 from coatpeg.handins.changing.following import follow
 from coatpeg.handins.models import HandIn
 from coatpeg.outlines import dealing, editing, given_files, repeating
-from coatpeg.outlines.models import Pocket, PocketFile, Section, Template
+from coatpeg.outlines.models import GivenFile, Pocket, Section, Template
 from coatpeg.people.access import require_in_group
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import GroupSet, Period, Person, WorkingGroup
@@ -377,7 +377,7 @@ def add_file(
     role: given_files.Role,
     now: datetime,
     version: str = "",
-) -> PocketFile:
+) -> GivenFile:
     """Give a picture or file with a pocket or a version of it; its bytes are safe before anything is written."""
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     kept, title = given_files.keep(content, name)
@@ -393,7 +393,7 @@ def add_file(
 
 def add_waiting_file(
     person: Person, group_id: int, content: File[Any], name: str, role: given_files.Role, now: datetime, version: str
-) -> PocketFile:
+) -> GivenFile:
     """Keep a picture or file for a pocket that only a draft has yet; the draft's ``GiveFile`` names it."""
     require_in_group(person, Action.EDIT_TEMPLATE, group_id)
     kept, title = given_files.keep(content, name)

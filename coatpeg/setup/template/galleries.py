@@ -272,6 +272,7 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         model_from=move.day(handin.model_from),
         opens_again=handin.opens_again,
         again=handin.again,
+        take_back=handin.take_back,
         draft=handin.draft,
         since_last=handin.since_last,
         anything=handin.anything,
@@ -281,6 +282,7 @@ def _copied(handin: HandIn, group_id: int, of_key: dict[str, Pocket], move: _Mov
         step=handin.step,
         rubric=handin.rubric,
     )
+    made.files.set(handin.files.all())
     made.pockets.set([of_key[one.key] for one in handin.pockets.all() if one.key in of_key])
     bind(made, handin.follows)
     periods = {one.name: one for one in Period.objects.filter(group_id=group_id)}

@@ -11,7 +11,7 @@ from coatpeg.core.outlines.repeat import Question, Unit
 from coatpeg.core.outlines.settings import plan_from_data
 from coatpeg.handins.shapes import ChipShape
 from coatpeg.people.shapes import Day, KindWord, Shape
-from coatpeg.portfolios.shapes import LogSettings, PocketFileShape
+from coatpeg.portfolios.shapes import GivenFileShape, LogSettings
 
 TakesWord = Literal["picture", "recording", "file", "link", "text"]
 
@@ -88,7 +88,7 @@ class LaidPocket(PocketSettings):
     retired: bool
     version: int
     laid: bool
-    files: list[PocketFileShape]
+    files: list[GivenFileShape]
     with_work: int
     handins: list[str]
 
@@ -264,7 +264,7 @@ class FetchedPocket(Shape):
     """A pocket out of the cupboard for a template's draft, and the files that wait for it."""
 
     settings: PocketSettings
-    files: list[PocketFileShape]
+    files: list[GivenFileShape]
 
 
 class MadeShape(Shape):

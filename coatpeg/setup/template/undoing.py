@@ -21,7 +21,7 @@ from coatpeg.events.models import Event
 from coatpeg.events.recording import Deed
 from coatpeg.handins.asked.taking_back import take_back
 from coatpeg.outlines import dealing, editing
-from coatpeg.outlines.models import FIRST_SECTION, Pocket, PocketFile, Section, TakenAway, Template, VariantDeal
+from coatpeg.outlines.models import FIRST_SECTION, GivenFile, Pocket, Section, TakenAway, Template, VariantDeal
 from coatpeg.people.calendars import school_calendar
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.portfolios.writing import RESTORABLE
@@ -100,7 +100,7 @@ def _bring_back_pocket(doing: Deed, template: Template, pocket: Pocket, rows: It
     models.Model.save_base(pocket, raw=True, force_insert=True)
     there = set(Enrolment.objects.filter(group_id=group_id).values_list("pk", flat=True))
     for one in rows:
-        if isinstance(one, PocketFile) or (isinstance(one, VariantDeal) and one.enrolment_id in there):
+        if isinstance(one, GivenFile) or (isinstance(one, VariantDeal) and one.enrolment_id in there):
             models.Model.save_base(one, raw=True, force_insert=True)
     editing.check_size(template.pk)
     dealing.deal_missing(group_id, school_calendar().local_day(doing.now))

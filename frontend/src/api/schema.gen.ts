@@ -1060,6 +1060,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/given-files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Given File
+         * @description A picture or file that staff give with a pocket or a hand-in.
+         */
+        get: operations["read_given_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/given-files/{file_id}/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Given Thumbnail
+         * @description A large thumbnail of a picture that staff give.
+         */
+        get: operations["read_given_thumbnail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/given-files/{file_id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Given File
+         * @description How far the viewer of a given file is.
+         */
+        get: operations["view_given_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/given-files/{file_id}/view/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Given Document
+         * @description What the viewer shows of a given file that is no picture.
+         */
+        get: operations["view_given_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/given-files/{file_id}/view/pages/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View Given Page
+         * @description One page of a given file, from 1, as a picture.
+         */
+        get: operations["view_given_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/given/{given_id}": {
         parameters: {
             query?: never;
@@ -1722,6 +1822,26 @@ export interface paths {
          * @description Set a hand-in, or a series of them.
          */
         post: operations["set_handin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/handins/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Handin File
+         * @description Keep a picture or file for a hand-in that is being filled in, which names it as it is set.
+         */
+        post: operations["add_handin_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4122,106 +4242,6 @@ export interface paths {
          * @description The same over all classes that one marks in.
          */
         get: operations["see_whole_pile"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pocket-files/{file_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Pocket File
-         * @description A picture or file that staff give with a pocket.
-         */
-        get: operations["read_pocket_file"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pocket-files/{file_id}/thumbnail": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Pocket Thumbnail
-         * @description A large thumbnail of a picture that staff give with a pocket.
-         */
-        get: operations["read_pocket_thumbnail"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pocket-files/{file_id}/view": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * View Pocket File
-         * @description How far the viewer of a given file is.
-         */
-        get: operations["view_pocket_file"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pocket-files/{file_id}/view/document": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * View Pocket Document
-         * @description What the viewer shows of a given file that is no picture.
-         */
-        get: operations["view_pocket_document"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pocket-files/{file_id}/view/pages/{number}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * View Pocket Page
-         * @description One page of a given file, from 1, as a picture.
-         */
-        get: operations["view_pocket_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7118,6 +7138,8 @@ export interface components {
             family_name: string;
             /** Find */
             find: string;
+            /** Full Weeks */
+            full_weeks: components["schemas"]["FullWeek"][];
             /** Given Name */
             given_name: string;
             /** Id */
@@ -7199,6 +7221,8 @@ export interface components {
              */
             draft: boolean;
             due?: components["schemas"]["PlanDue"] | null;
+            /** Files */
+            files?: number[];
             /**
              * Follows
              * @default false
@@ -7256,6 +7280,11 @@ export interface components {
             step: number | string;
             /** Students */
             students?: number[];
+            /**
+             * Take Back
+             * @default true
+             */
+            take_back: boolean;
             /** Title */
             title: string;
             /** Version */
@@ -8385,6 +8414,21 @@ export interface components {
             day: string;
         };
         /**
+         * DueThing
+         * @description What is due for a student on a day, in one of their classes.
+         */
+        DueThing: {
+            /** Class Name */
+            class_name: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * ElsewhereLine
          * @description Something to hand in of another class.
          */
@@ -8413,6 +8457,8 @@ export interface components {
             due_time: string | null;
             /** Extra Days */
             extra_days: number;
+            /** Files */
+            files: components["schemas"]["GivenFileShape"][];
             group: components["schemas"]["Named"];
             /** Id */
             id: number;
@@ -8447,6 +8493,8 @@ export interface components {
             stays_open: boolean;
             /** Submissions */
             submissions: components["schemas"]["SubmissionLine"][];
+            /** Take Back */
+            take_back: boolean;
             /** Title */
             title: string;
             /** Together */
@@ -8652,7 +8700,7 @@ export interface components {
          */
         FetchedPocket: {
             /** Files */
-            files: components["schemas"]["PocketFileShape"][];
+            files: components["schemas"]["GivenFileShape"][];
             settings: components["schemas"]["PocketSettings"];
         };
         /**
@@ -8824,6 +8872,29 @@ export interface components {
             version: string;
         };
         /**
+         * FullFor
+         * @description A student for whom a week is too full, and how much is due for them in it.
+         */
+        FullFor: {
+            /** Enrolment */
+            enrolment: number;
+            /** Number */
+            number: number;
+        };
+        /**
+         * FullWeek
+         * @description A week from today on that is too full for a student, with all that is due for them in it.
+         */
+        FullWeek: {
+            /** Due */
+            due: components["schemas"]["DueThing"][];
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+        };
+        /**
          * GalleryState
          * @description Where a class's template stands towards the gallery.
          */
@@ -8910,6 +8981,35 @@ export interface components {
             versions?: components["schemas"]["GivenVersionsIn"] | null;
         };
         /**
+         * GivenFileShape
+         * @description A picture or file that staff give with a pocket or a hand-in. ``size`` in bytes; ``version``: the key of whose it is.
+         */
+        GivenFileShape: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "picture" | "scan" | "sound" | "video" | "file" | "link" | "text";
+            /** Media Type */
+            media_type: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "directions" | "starter";
+            /** Size */
+            size: number;
+            /** Title */
+            title: string;
+            /**
+             * Version
+             * @default
+             */
+            version: string;
+        };
+        /**
          * GivenLine
          * @description The same with how far how many have come.
          */
@@ -8954,7 +9054,7 @@ export interface components {
          */
         GivenPocket: {
             /** Files */
-            files: components["schemas"]["PocketFileShape"][];
+            files: components["schemas"]["GivenFileShape"][];
             /** Id */
             id: number;
             /** Starter */
@@ -9184,7 +9284,7 @@ export interface components {
             /** Landing */
             landing: string | null;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "choose_group" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "choose_group" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_full_weeks" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
             /** Name */
             name: string;
             /** Portfolio */
@@ -9888,7 +9988,7 @@ export interface components {
              */
             each_question: boolean;
             /** Files */
-            files: components["schemas"]["PocketFileShape"][];
+            files: components["schemas"]["GivenFileShape"][];
             /**
              * Group Set
              * @default
@@ -11623,7 +11723,7 @@ export interface components {
             /** Excused */
             excused: boolean;
             /** Files */
-            files: components["schemas"]["PocketFileShape"][];
+            files: components["schemas"]["GivenFileShape"][];
             /** Handins */
             handins: components["schemas"]["StudentHandIn"][];
             /** Id */
@@ -12320,6 +12420,8 @@ export interface components {
              */
             draft: boolean;
             due?: components["schemas"]["PlanDue"] | null;
+            /** Files */
+            files?: number[];
             /**
              * Follows
              * @default false
@@ -12371,6 +12473,11 @@ export interface components {
             step: number | string;
             /** Students */
             students?: number[];
+            /**
+             * Take Back
+             * @default true
+             */
+            take_back: boolean;
             /** Title */
             title: string;
             /**
@@ -12400,10 +12507,14 @@ export interface components {
             /** Draft */
             draft: boolean;
             due: components["schemas"]["DueOut"] | null;
+            /** Files */
+            files: number[];
             /** Follows */
             follows: boolean;
             /** For Everyone */
             for_everyone: boolean;
+            /** Given */
+            given: components["schemas"]["GivenFileShape"][];
             /** Groups */
             groups: number[];
             /** Id */
@@ -12442,6 +12553,8 @@ export interface components {
             students: number[];
             /** Submissions */
             submissions: number;
+            /** Take Back */
+            take_back: boolean;
             /** Title */
             title: string;
             /** Version */
@@ -12467,35 +12580,6 @@ export interface components {
             section: string;
             /** Title */
             title: string;
-        };
-        /**
-         * PocketFileShape
-         * @description A picture or file that staff give with a pocket. ``size`` in bytes; ``version``: the key of whose it is.
-         */
-        PocketFileShape: {
-            /** Id */
-            id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "picture" | "scan" | "sound" | "video" | "file" | "link" | "text";
-            /** Media Type */
-            media_type: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "directions" | "starter";
-            /** Size */
-            size: number;
-            /** Title */
-            title: string;
-            /**
-             * Version
-             * @default
-             */
-            version: string;
         };
         /**
          * PocketForItem
@@ -12876,7 +12960,7 @@ export interface components {
             /** Id */
             id: number;
             /** May */
-            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "choose_group" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
+            may: ("answer" | "arrange_portfolio" | "bring_in_known" | "change_account" | "choose_group" | "comment" | "decide_alone" | "edit_template" | "excuse" | "fill_pocket" | "follow_changes" | "give_out" | "give_password" | "hand_in" | "hand_in_for" | "keep_accounts" | "keep_adjustments" | "keep_calendar" | "keep_class" | "keep_cupboard" | "keep_late_rule" | "keep_roster" | "keep_staff" | "keep_staff_notes" | "lead_shared" | "lock_pockets" | "mark" | "open_show_page" | "read_directions" | "remind" | "see_adjustments" | "see_agreement" | "see_board" | "see_calendar" | "see_caseload" | "see_copies" | "see_cupboard" | "see_full_weeks" | "see_gallery" | "see_handins" | "see_mail" | "see_pile" | "see_portfolio" | "see_roster" | "see_shared" | "see_show_pages" | "see_staff" | "see_staff_notes" | "see_submission" | "see_template" | "see_worklist" | "set_handin" | "set_own_due" | "start_caseload" | "start_class" | "use_account" | "write_shared")[];
             /** Met */
             met: number;
             /** Met Whole */
@@ -14270,6 +14354,8 @@ export interface components {
             due_time: string | null;
             /** Extra Days */
             extra_days: number;
+            /** Files */
+            files: components["schemas"]["GivenFileShape"][];
             /** Id */
             id: number;
             /** Late */
@@ -14301,6 +14387,8 @@ export interface components {
             stays_open: boolean;
             /** Submissions */
             submissions: components["schemas"]["SubmissionLine"][];
+            /** Take Back */
+            take_back: boolean;
             /** Title */
             title: string;
             /** Together */
@@ -15096,9 +15184,11 @@ export interface components {
         };
         /**
          * WeekLoad
-         * @description A week: the most hand-ins of one student, and how many students have too many.
+         * @description A week: the most hand-ins of one student, how many students have too many, and which (for observers only).
          */
         WeekLoad: {
+            /** Full */
+            full: components["schemas"]["FullFor"][];
             /** Heavy */
             heavy: number;
             /**
@@ -16630,6 +16720,117 @@ export interface operations {
             };
         };
     };
+    read_given_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    read_given_thumbnail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    view_given_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewShape"];
+                };
+            };
+        };
+    };
+    view_given_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewDocument"];
+                };
+            };
+        };
+    };
+    view_given_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     take_given_back: {
         parameters: {
             query?: never;
@@ -17577,6 +17778,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetShape"];
+                };
+            };
+        };
+    };
+    add_handin_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenFileShape"];
                 };
             };
         };
@@ -19768,7 +20001,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PocketFileShape"];
+                    "application/json": components["schemas"]["GivenFileShape"];
                 };
             };
         };
@@ -20066,7 +20299,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PocketFileShape"];
+                    "application/json": components["schemas"]["GivenFileShape"];
                 };
             };
         };
@@ -20883,117 +21116,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pile"];
-                };
-            };
-        };
-    };
-    read_pocket_file: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                file_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-        };
-    };
-    read_pocket_thumbnail: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                file_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-        };
-    };
-    view_pocket_file: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                file_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ViewShape"];
-                };
-            };
-        };
-    };
-    view_pocket_document: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                file_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ViewDocument"];
-                };
-            };
-        };
-    };
-    view_pocket_page: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                file_id: number;
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
                 };
             };
         };

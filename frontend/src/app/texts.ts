@@ -3,7 +3,7 @@ import { catalogue, message } from "../language/catalogue";
 
 export const TEXTS = catalogue("app", {
   name: "Coat Peg",
-  find: "Find a student",
+  find: "Find a student or hand-in",
   skip: "Skip to the content",
   views: "Views",
   chooseClass: "Choose a class",

@@ -6,6 +6,7 @@ import { Link, useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { caseloadQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
+import { day, shortDay } from "../ui/dates";
 import { found } from "../ui/people/find";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
@@ -105,6 +106,18 @@ function Row({ one, today, groupId, chosen, onChoose }: RowProps) {
           </li>
         ))}
         {one.classes.length === 0 && <li className="text-quiet">{TEXTS.inNoClass}</li>}
+        {one.full_weeks.map((week) => (
+          <li key={week.monday}>
+            <details>
+              <summary className="min-h-6 cursor-pointer font-semibold text-copper">{TEXTS.fullWeek({ count: week.due.length, day: shortDay(week.monday) })}</summary>
+              <ul className="list-disc pl-5">
+                {week.due.map((of) => (
+                  <li key={`${of.day} ${of.title} ${of.class_name}`}>{TEXTS.fullWeekDue({ ...of, day: day(of.day) })}</li>
+                ))}
+              </ul>
+            </details>
+          </li>
+        ))}
       </ul>
     </li>
   );

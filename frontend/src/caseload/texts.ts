@@ -40,6 +40,8 @@ export const TEXTS = catalogue("caseload", {
   countOverdueOverdue: message<{ count: number; overdue: string }>("{count, number} overdue: {overdue}"),
   waitingToHandIn: message<{ waiting: number }>("{waiting, number} to hand in"),
   allHandedIn: "all handed in",
+  fullWeek: message<{ count: number; day: string }>("Too much in one week: {count, number} due in the week of {day}"),
+  fullWeekDue: message<{ title: string; class_name: string; day: string }>("{title} ({class_name}), {day}"),
   quietForAWeek: "· quiet for a week",
   inNoClass: "in no class",
   agreedItCountsInEvery: "Agreed. It counts in every class of the student.",

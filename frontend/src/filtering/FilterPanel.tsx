@@ -58,11 +58,11 @@ function Tick({ checked, label, count, onChange }: { checked: boolean; label: st
   );
 }
 
-function Columns({ board, chosen, onChange, whole = false }: Props) {
+function Columns({ board, chosen, shown, onChange, whole = false }: Props) {
   const inSection = (title: string) => board.handins.filter((one) => one.sections.includes(title)).length;
   return (
     <Part title={MORE.handins}>
-      <Tick checked={chosen.week} label={MORE.thisWeek} count={null} onChange={() => onChange({ week: chosen.week ? null : "1" })} />
+      <Tick checked={chosen.week} label={MORE.thisWeek} count={MORE.number({ count: shown.thisWeek })} onChange={() => onChange({ week: chosen.week ? null : "1" })} />
       {board.sections.map((title) => (
         <Tick
           key={title}
@@ -98,11 +98,11 @@ function PinButton({ title, on, onPress }: { title: string; on: boolean; onPress
 }
 
 /** One period at a time. */
-function Periods({ board, chosen, onChange }: Props) {
+function Periods({ board, chosen, shown, onChange }: Props) {
   return (
     <Part title={MORE.periods}>
       {board.periods.map((name) => (
-        <Tick key={name} checked={chosen.period === name} label={name} count={null} onChange={() => onChange({ period: chosen.period === name ? null : name })} />
+        <Tick key={name} checked={chosen.period === name} label={name} count={shown.inPeriod(name)} onChange={() => onChange({ period: chosen.period === name ? null : name })} />
       ))}
     </Part>
   );

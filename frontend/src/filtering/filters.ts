@@ -1,6 +1,6 @@
 /** What the filters let through. All of them combine, and each counts with the others on. */
 import type { Board, Cell, Row } from "../api/board";
-import { found } from "../ui/people/find";
+import { folded } from "../ui/people/find";
 import { FILTERS, ORDERS } from "./texts";
 import type { FilterName, Order } from "./texts";
 
@@ -133,15 +133,15 @@ export function goneFrom(board: Board, chosen: Chosen): string[] {
   return gone;
 }
 
-/** What of the students' work the list shows, by the chips; those that nothing can have come in under say nothing here. */
-export function cameAs(chosen: Chosen): { statuses: ("handed_in" | "accepted" | "sent_back")[]; late: boolean } {
+/** What of the students' work the list shows, by the chips unless they rest; those that nothing can have come in under say nothing here. */
+export function cameAs(chosen: Chosen, rest: boolean): { statuses: ("handed_in" | "accepted" | "sent_back")[]; late: boolean } {
   const of = { to_mark: "handed_in", accepted: "accepted", sent_back: "sent_back" } as const;
-  const chips = searching(chosen) ? [] : chosen.chips;
+  const chips = rest ? [] : chosen.chips;
   return { statuses: chips.flatMap((one) => (one in of ? of[one as keyof typeof of] : [])), late: chips.includes("late") };
 }
 
-/** Whether a search is on: it looks among everybody, and the filters rest. */
-export function searching(chosen: Chosen): boolean {
+/** Whether words are looked for. */
+function searching(chosen: Chosen): boolean {
   return chosen.find.trim() !== "";
 }
 
@@ -221,8 +221,8 @@ export function bandOf(one: Board["handins"][number] | undefined): string {
 }
 
 /** The columns to show, in their order: what is pinned first, then by section where bands are wanted, then as they are due. */
-function columnsOf(board: Board, chosen: Chosen): number[] {
-  const shown = shownColumns(board, chosen);
+function columnsOf(board: Board, chosen: Chosen, places: Set<number> | null): number[] {
+  const shown = shownColumns(board, chosen).filter((place) => places?.has(place) ?? true);
   if (chosen.pinned.length === 0 && !chosen.banded) return shown;
   const isPinned = (place: number) => chosen.pinned.includes(board.handins[place]?.id ?? 0);
   const bands = [...board.sections, ""];
@@ -250,6 +250,37 @@ function sameWeek(one: string, other: string): boolean {
   return monday(one) === monday(other);
 }
 
+interface Found {
+  rows: Row[];
+  /** The places of the hand-ins that the words name; null where they name none, so that all stay. */
+  places: Set<number> | null;
+  /** Whether somebody is looked for: then everybody is looked through, and the filters of students rest. */
+  rest: boolean;
+}
+
+/**
+ * What the words find: the students of whose name each word is a part; where there is nobody, the hand-ins in whose title they
+ * stand; where there is none, both, each word in the one or the other ("adams log").
+ */
+function wordsFind(board: Board, typed: string): Found {
+  const words = folded(typed).split(/\s+/).filter(Boolean);
+  if (words.length === 0) return { rows: board.students, places: null, rest: false };
+  const rows = board.students.filter((row) => words.every((word) => row.find.includes(word)));
+  if (rows.length > 0) return { rows, places: null, rest: true };
+  const titles = board.handins.map((one) => folded(one.title));
+  const named = (wanted: string[]) => titles.flatMap((title, place) => (wanted.every((word) => title.includes(word)) ? [place] : []));
+  const all = named(words);
+  if (all.length > 0) return { rows: board.students, places: new Set(all), rest: false };
+  const places = new Set<number>();
+  const both = board.students.filter((row) => {
+    const left = words.filter((word) => !row.find.includes(word));
+    const of = left.length < words.length ? named(left) : [];
+    for (const place of of) places.add(place);
+    return of.length > 0;
+  });
+  return { rows: both, places: places.size > 0 ? places : null, rest: true };
+}
+
 export interface Filtered {
   /** The board with the columns that are shown. */
   board: Board;
@@ -266,6 +297,11 @@ export interface Filtered {
   left: number;
   quietFor: (days: number) => number;
   inGroup: (name: string) => number;
+  inPeriod: (name: string) => number;
+  /** Hand-ins due this week, of those that the other filters of hand-ins leave. */
+  thisWeek: number;
+  /** Whether the filters of students rest, since somebody is looked for by name. */
+  rest: boolean;
 }
 
 /** How many of these cells are in, of how many that are asked for; the server says which status counts as what. */
@@ -276,12 +312,13 @@ export function inOf(cells: Cell[], counting: Board["counting"]): { count: numbe
 
 /** The rows and columns to show, and what each filter would leave. ``flagged`` is undefined as long as it is not known. */
 export function filtered(board: Board, chosen: Chosen, flagged?: Flagged): Filtered {
-  const columns = columnsOf(board, chosen);
+  const words = wordsFind(board, chosen.find);
+  const columns = columnsOf(board, chosen, words.places);
   const whole = columns.length === board.handins.length && columns.every((place, at) => place === at);
   const narrow = (row: Row): Row => (whole ? row : { ...row, cells: columns.flatMap((place) => row.cells[place] ?? []) });
   const handins = whole ? board.handins : columns.flatMap((place) => board.handins[place] ?? []);
   const column = handins.findIndex((one) => one.id === chosen.handin);
-  const all = found(board.students, chosen.find).map(narrow);
+  const all = words.rows.map(narrow);
   const factsOfRow = new Map(
     all.map((row) => [row.id, (column < 0 ? row.cells : row.cells.slice(column, column + 1)).reduce((facts, cell) => facts | factsOf(cell), 0)]),
   );
@@ -291,7 +328,7 @@ export function filtered(board: Board, chosen: Chosen, flagged?: Flagged): Filte
   const names = Object.keys(OF_ROW) as (keyof typeof OF_ROW)[];
   const fits = (row: Row, but?: keyof typeof OF_ROW) =>
     names.every((name) => name === but || OF_ROW[name](row, chosen, board.today)) && chosen.chips.every((chip) => has(row, chip)) && chosen.flags.every((flag) => isFlagged(row, flag));
-  const rows = searching(chosen) ? all : all.filter((row) => fits(row));
+  const rows = words.rest ? all : all.filter((row) => fits(row));
   const count = (test: (row: Row) => boolean, but: keyof typeof OF_ROW) => all.filter((row) => test(row) && fits(row, but)).length;
   return {
     board: whole ? board : { ...board, handins },
@@ -303,6 +340,9 @@ export function filtered(board: Board, chosen: Chosen, flagged?: Flagged): Filte
     joined: count((row) => isLately(row, "joined", board.today), "lately"),
     left: count((row) => isLately(row, "left", board.today), "lately"),
     inGroup: (name) => count((row) => row.groups.includes(name), "group"),
+    inPeriod: (name) => count((row) => row.period === name, "period"),
+    thisWeek: columnsOf(board, { ...chosen, week: true }, words.places).length,
+    rest: words.rest,
     quietFor: (days) => count((row) => row.quiet_days >= days && !row.left, "quiet"),
   };
 }

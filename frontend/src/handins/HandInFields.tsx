@@ -3,7 +3,11 @@ import { useFieldArray, useWatch } from "react-hook-form";
 import type { Control, UseFormRegister, UseFormReturn } from "react-hook-form";
 import type { Schema } from "../api/client";
 import { useGroupId } from "../api/session";
+import { upload } from "../api/upload";
 import { FormDate } from "../ui/days/DateField";
+import { useSay } from "../ui/Toasts";
+import { GivenField } from "../viewer/GivenField";
+import type { Given } from "../viewer/GivenField";
 import { RichField } from "../writing/rich/RichField";
 import type { Fields } from "./plan";
 import { RubricFields } from "./RubricFields";
@@ -108,10 +112,11 @@ function Scope({ series, form }: { series: NonNullable<Props["series"]>; form: U
 /** What most hand-ins leave as it is; it stands open where one does not. */
 function More({ form, fields }: { form: UseFormReturn<Fields>; fields: Fields }) {
   return (
-    <details open={Boolean(fields.directions || fields.modelAnswer || fields.closes || fields.opensAgain || fields.again) || undefined}>
+    <details open={Boolean(fields.directions || fields.files.length > 0 || fields.modelAnswer || fields.closes || fields.opensAgain || fields.again || !fields.takeBack) || undefined}>
       <summary className={`${LABEL} cursor-pointer`}>{TEXTS.more}</summary>
       <div className="mt-3 flex flex-col gap-4">
         <RichField label={TEXTS.directions} control={form.control} name="directions" may />
+        <Files form={form} files={fields.files} />
         <div>
           <RichField label={TEXTS.modelAnswer} control={form.control} name="modelAnswer" may />
           {fields.modelAnswer ? <FormDate label={TEXTS.modelFrom} control={form.control} name="modelFrom" /> : null}
@@ -134,6 +139,10 @@ function More({ form, fields }: { form: UseFormReturn<Fields>; fields: Fields })
           )}
         </div>
         <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("takeBack")} />
+          {TEXTS.takeBack}
+        </label>
+        <label className="flex items-start gap-2">
           <input type="checkbox" className="mt-0.5 size-4 accent-ink" {...form.register("again")} />
           {TEXTS.again}
         </label>
@@ -144,6 +153,22 @@ function More({ form, fields }: { form: UseFormReturn<Fields>; fields: Fields })
       </div>
     </details>
   );
+}
+
+/** Pictures and files beside the directions: kept as they are chosen, given as the hand-in is set. */
+function Files({ form, files }: { form: UseFormReturn<Fields>; files: Given[] }) {
+  const groupId = useGroupId();
+  const say = useSay();
+  const put = (change: (now: Given[]) => Given[]) => form.setValue("files", change(form.getValues("files")), { shouldDirty: true });
+  const give = async (file: File) => {
+    const made = await upload<Given>(`/api/groups/${groupId}/handins/files`, file);
+    put((now) => [...now, made]);
+  };
+  const takeAway = (one: Given) => {
+    put((now) => now.filter((other) => other.id !== one.id));
+    say(TEXTS.fileTakenAway(one), () => put((now) => [...now.filter((other) => other.id !== one.id), one]));
+  };
+  return <GivenField files={files} title={TEXTS.files} hint={TEXTS.filesHint} may onGive={give} onTakeAway={takeAway} />;
 }
 
 const CLOSINGS = ["nothing", "lock_in", "lock_all", "closed"] as const;

@@ -3,6 +3,7 @@ import type { Schema } from "../api/client";
 import { Button } from "../ui/Button";
 import { due } from "../ui/dates";
 import { Notice } from "../ui/Notice";
+import { plainOf } from "../ui/reading/RichText";
 import type { Fields } from "./plan";
 import { CHANGE, TEXTS, WHOM } from "./texts";
 
@@ -39,6 +40,9 @@ function said(fields: Fields, data: Props["data"]): Record<string, string> {
     [WHOM.title]: whomWords(fields, data),
     [TEXTS.points]: fields.points || "–",
     [TEXTS.closes]: moment(fields.closes, fields.closesTime),
+    [TEXTS.directions]: plainOf(fields.directions) || "–",
+    [TEXTS.files]: fields.files.map((one) => one.title).join(", ") || "–",
+    [TEXTS.modelAnswer]: plainOf(fields.modelAnswer) || "–",
   };
 }
 

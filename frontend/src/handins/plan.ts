@@ -20,12 +20,16 @@ export interface Fields {
   closes: string;
   closesTime: string;
   directions: string;
+  /** Pictures and files beside its directions. */
+  files: Schema["GivenFileShape"][];
   modelAnswer: string;
   /** From which day on students see it. */
   modelFrom: string;
   opensAgain: boolean;
   /** It may be handed in again until it is due. */
   again: boolean;
+  /** Students may take back what they handed in, until it is due. */
+  takeBack: boolean;
   /** What is added later to the sections that it collects whole belongs to it too. */
   follows: boolean;
   /** No pocket is named: students put in what fits. */
@@ -69,10 +73,12 @@ export function firstFields(data: Schema["HandInsShape"], pocket: number): Field
     closes: "",
     closesTime: "",
     directions: "",
+    files: [],
     modelAnswer: "",
     modelFrom: "",
     opensAgain: false,
     again: false,
+    takeBack: true,
     follows: false,
     anything: false,
     sinceLast: false,
@@ -109,10 +115,12 @@ export function fieldsOf(plan: Schema["PlanShape"], data: Schema["HandInsShape"]
     closes: closes.day,
     closesTime: closes.time,
     directions: plan.directions,
+    files: plan.given,
     modelAnswer: plan.model_answer,
     modelFrom: plan.model_from ?? "",
     opensAgain: plan.opens_again,
     again: plan.again,
+    takeBack: plan.take_back,
     follows: plan.follows,
     anything: plan.anything,
     sinceLast: plan.since_last,
@@ -163,10 +171,12 @@ export function planOf(fields: Fields, draft = false): Schema["PlanIn"] {
     step: fields.step,
     closes: dueOf(fields.closes, fields.closesTime),
     directions: fields.directions,
+    files: fields.files.map((one) => one.id),
     model_answer: fields.modelAnswer,
     model_from: fields.modelFrom || null,
     opens_again: fields.opensAgain,
     again: fields.again,
+    take_back: fields.takeBack,
     follows: fields.follows,
     anything: fields.anything,
     since_last: fields.sinceLast,

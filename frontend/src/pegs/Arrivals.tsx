@@ -31,17 +31,19 @@ interface Props {
   rows: Row[];
   /** The chips say what of the students' work is shown; in order by student, or the newest first. */
   chosen: Chosen;
+  /** Whether the filters of students rest. */
+  rest: boolean;
   onOrder: (asBoard: boolean) => void;
   onClear: () => void;
 }
 
-export function Arrivals({ board, rows, chosen, onOrder, onClear }: Props) {
+export function Arrivals({ board, rows, chosen, rest, onOrder, onClear }: Props) {
   const group_id = useGroupId();
   const students = rows.map((row) => row.id);
   // The hand-in that is selected on the rail, or all that are shown.
   const handins = board.handins.map((one) => one.id).filter((id) => chosen.handin === null || id === chosen.handin);
   const asBoard = chosen.byStudent;
-  const { statuses, late } = cameAs(chosen);
+  const { statuses, late } = cameAs(chosen, rest);
   const order = asBoard ? ("board" as const) : ("newest" as const);
   const found = useInfiniteQuery({
     queryKey: ["group", group_id, "arrivals", order, statuses, late, students, handins],

@@ -3,9 +3,9 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
-import { patternsQuery } from "../api/queries";
-import { useGroupId } from "../api/session";
-import { day } from "../ui/dates";
+import { loadQuery, patternsQuery } from "../api/queries";
+import { may, useGroup, useGroupId } from "../api/session";
+import { day, mondayOf } from "../ui/dates";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -23,6 +23,7 @@ const HIGH = 56;
 
 export function Patterns({ board, rows }: { board: Board; rows: Row[] }) {
   const groupId = useGroupId();
+  const group = useGroup();
   const found = useQuery(patternsQuery(groupId));
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
@@ -43,6 +44,7 @@ export function Patterns({ board, rows }: { board: Board; rows: Row[] }) {
       </Part>
       <div className="flex min-w-0 flex-col gap-6">
         <UsuallyLate students={students} />
+        {may(group, "see_full_weeks") && <FullWeeks students={students} today={board.today} />}
         <Expected students={students} median={found.data.median} />
       </div>
     </div>
@@ -137,6 +139,38 @@ function UsuallyLate({ students }: { students: Student[] }) {
               </span>
               <span className="block text-ink-soft">{PATTERN.lateOf({ late: one.late, of: one.came, days: one.late_days })}</span>
             </span>
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+/** The weeks from this one on in which too much falls together for some of those shown, over all their classes. */
+function FullWeeks({ students, today }: { students: Student[]; today: string }) {
+  const load = useQuery(loadQuery(useGroupId()));
+  if (load.isPending) return <Waiting />;
+  if (load.isError) return <Failed error={load.error} again={() => void load.refetch()} />;
+  const shown = new Map(students.map((one) => [one.id, one]));
+  const weeks = load.data.weeks
+    .filter((week) => week.monday >= mondayOf(today))
+    .map(({ monday, full }) => ({ monday, full: full.flatMap((one) => (shown.has(one.enrolment) ? [{ ...one, student: shown.get(one.enrolment) }] : [])) }))
+    .filter((week) => week.full.length > 0);
+  return (
+    <Part title={PATTERN.full}>
+      <p className="text-ink-soft">{weeks.length > 0 ? PATTERN.fullHint({ limit: load.data.limit }) : PATTERN.fullNone}</p>
+      <ul className="mt-2 flex flex-col gap-3 empty:hidden">
+        {weeks.map((week) => (
+          <li key={week.monday}>
+            <h3 className="figures text-sm font-bold text-copper">{PATTERN.fullWeek({ day: day(week.monday) })}</h3>
+            <ul>
+              {week.full.map(({ enrolment, number, student }) => (
+                <li key={enrolment} className="flex justify-between gap-3 py-0.5">
+                  <span className="min-w-0 truncate">{student && <ListedName person={student} />}</span>
+                  <span className="figures shrink-0 text-ink-soft">{PATTERN.fullFor({ count: number })}</span>
+                </li>
+              ))}
+            </ul>
           </li>
         ))}
       </ul>

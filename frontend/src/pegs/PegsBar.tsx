@@ -64,7 +64,7 @@ export function PegsBar({ board, chosen, shown, address, picking, mayPick, set, 
     <>
       <div className="flex flex-wrap items-center gap-2 px-5 py-2.5">
         <Ways chosen={chosen.as} onChange={(way) => set({ as: way === "pegs" ? null : way, student: null }, false)} />
-        <Filters board={board} chosen={chosen} counts={shown.counts} onChange={set} />
+        <Filters board={board} chosen={chosen} shown={shown} onChange={set} />
         <MoreFilters board={board} chosen={chosen} shown={shown} onChange={set} onClear={onClear} />
         <KeptFilters board={board} groupId={groupId} current={addressOf(address)} onOpen={onOpen} />
         <span className="ml-auto flex">

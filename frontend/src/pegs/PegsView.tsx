@@ -115,7 +115,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
         }}
       >
         <section aria-label={TEXTS.studentsAndHandIns} className="flex min-h-64 min-w-0 flex-1 flex-col overflow-hidden rounded-lg border border-edge bg-paper low:h-[90dvh] low:flex-none">
-          <Shown board={shown.board} pins={shown.pins} rows={rows} chosen={chosen} student={student} set={set} onClear={clear} picking={picking} figures={figures} />
+          <Shown board={shown.board} pins={shown.pins} rest={shown.rest} rows={rows} chosen={chosen} student={student} set={set} onClear={clear} picking={picking} figures={figures} />
         </section>
         {opened && (
           <Suspense fallback={null}>
@@ -153,10 +153,11 @@ interface ShownProps {
   picking: Picking;
   figures: Figures;
   pins: number;
+  rest: boolean;
 }
 
 /** What the filters leave, as pegs or as a list of what came in. */
-function Shown({ board, pins, rows, chosen, student, set, onClear, picking, figures }: ShownProps) {
+function Shown({ board, pins, rest, rows, chosen, student, set, onClear, picking, figures }: ShownProps) {
   const groupId = useGroupId();
   const showAs = useCallback((cells: ShownAs) => set({ cells: cells === "coats" ? null : cells }), [set]);
   useNextByKey(chosen.cells, showAs);
@@ -177,7 +178,7 @@ function Shown({ board, pins, rows, chosen, student, set, onClear, picking, figu
   if (chosen.as === "list") {
     return (
       <Suspense fallback={<Waiting />}>
-        <Arrivals board={board} rows={rows} chosen={chosen} onOrder={(byStudent) => set({ by: byStudent ? "student" : null })} onClear={onClear} />
+        <Arrivals board={board} rows={rows} chosen={chosen} rest={rest} onOrder={(byStudent) => set({ by: byStudent ? "student" : null })} onClear={onClear} />
       </Suspense>
     );
   }

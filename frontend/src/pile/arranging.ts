@@ -79,7 +79,7 @@ export function inOrder(waiting: Waiting[], { of, order }: Pick<Arranged, "of" |
 
 /** Whether a filter says anything of students, not of hand-ins alone. */
 function asksWho(chosen: Chosen): boolean {
-  return [chosen.period, chosen.group, chosen.lately, chosen.find.trim()].some(Boolean) || chosen.chips.length + chosen.flags.length + chosen.quiet > 0 || chosen.agreed;
+  return [chosen.period, chosen.group, chosen.lately].some(Boolean) || chosen.chips.length + chosen.flags.length + chosen.quiet > 0 || chosen.agreed;
 }
 
 /**
@@ -94,7 +94,7 @@ export function through(waiting: Waiting[], filter: string, board: Board | undef
   const left = filtered(board, chosen, flagged);
   const students = new Set(left.rows.map((row) => row.id));
   const handins = new Set(left.board.handins.map((one) => one.id));
-  const who = asksWho(chosen);
+  const who = asksWho(chosen) || left.rest;
   return waiting.filter((one) => {
     if (!handins.has(one.handin.id)) return false;
     if (one.student.id === NOBODY) return !who;

@@ -8,7 +8,7 @@ import { GIVEN } from "./givenTexts";
 
 const Converted = lazy(() => patiently(() => import("../viewer/Viewer")).then((view) => ({ default: view.Converted })));
 
-type File = Schema["PocketFileShape"];
+type File = Schema["GivenFileShape"];
 
 export function GivenFiles({ files }: { files: File[] }) {
   if (files.length === 0) return null;
@@ -60,7 +60,7 @@ function Read({ file }: { file: File }) {
         // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keys
         <div role="region" aria-label={file.title} tabIndex={0} className="max-h-[50vh] overflow-y-auto border-t border-line p-3">
           <Suspense fallback={<div className="min-h-40" />}>
-            <Converted file={{ of: "pocket-files", id: file.id, title: file.title }} />
+            <Converted file={{ of: "given-files", id: file.id, title: file.title }} />
           </Suspense>
         </div>
       )}
@@ -73,8 +73,8 @@ function Read({ file }: { file: File }) {
 
 function Picture({ file }: { file: File }) {
   return (
-    <a href={`/api/pocket-files/${file.id}`} target="_blank" rel="noopener" className="block">
-      <img src={`/api/pocket-files/${file.id}/thumbnail`} alt={file.title} className="max-h-56 max-w-full rounded-md border border-edge bg-paper" />
+    <a href={`/api/given-files/${file.id}`} target="_blank" rel="noopener" className="block">
+      <img src={`/api/given-files/${file.id}/thumbnail`} alt={file.title} className="max-h-56 max-w-full rounded-md border border-edge bg-paper" />
     </a>
   );
 }
@@ -82,7 +82,7 @@ function Picture({ file }: { file: File }) {
 function Open({ file }: { file: File }) {
   return (
     <a
-      href={`/api/pocket-files/${file.id}`}
+      href={`/api/given-files/${file.id}`}
       download={file.kind === "picture" ? file.title : undefined}
       className="inline-flex min-h-11 max-w-full items-center gap-2 rounded-md border border-edge bg-paper px-4 font-semibold hover:border-control"
     >

@@ -19,6 +19,7 @@ import { lateness, STATUS_WITHIN, together } from "../ui/words";
 import { saveAll } from "../writing/autosave";
 import { useDraft } from "../writing/useDraft";
 import { ForThem } from "./ForThem";
+import { GivenFiles } from "./GivenFiles";
 import { TEXTS } from "./texts";
 
 const WhoDidWhat = lazy(() => patiently(() => import("./WhoDidWhat")).then((view) => ({ default: view.WhoDidWhat })));
@@ -171,6 +172,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
       {handin.status === "not_open" && <p className="text-base">{TEXTS.youCanHandThisIn({ opens: day(handin.opens) })}</p>}
       {handin.status === "excused" && <p className="text-base">{TEXTS.youAreExcusedFromTitle({ title: handin.title })}</p>}
       {handin.directions && <RichText html={handin.directions} className="text-base" />}
+      <GivenFiles files={handin.files} />
       {todo && handin.rubric?.by_student ? <JudgeYourself rubric={handin.rubric} judged={judged} onChange={setJudged} /> : <RubricDetails rubric={handin.rubric} />}
       <ModelAnswer handin={handin} />
       {handin.together > 1 && (
@@ -199,6 +201,7 @@ export function HandInBar({ handin, groupId, portfolio, uploading, named, rows, 
               : handin.together > 1
                 ? TEXTS.frozenForAll
                 : plain(handin, rows)}
+            {!handin.take_back && <span className="block">{TEXTS.standsThen}</span>}
           </p>
           {many && <Becomes handin={handin} />}
         </div>
@@ -287,7 +290,7 @@ function Standing({ handin, submission, rows, held, onAgain, onChange }: Standin
           {TEXTS.handInAgain}
         </Button>
       )}
-      {handin.status === "handed_in" && (
+      {handin.status === "handed_in" && handin.take_back && (
         <Button big icon={<Undo2 aria-hidden size={18} />} onClick={() => void takeBack()}>
           {TEXTS.takeBack}
         </Button>

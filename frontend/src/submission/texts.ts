@@ -9,6 +9,7 @@ export const TEXTS = catalogue("submission", {
   frozenForAll: "What stands here is frozen for all of you; each of you gets a receipt.",
   handInAnyway: "Hand in anyway",
   takeBack: "Take back",
+  standsThen: "You cannot take it back; your teacher can send it back to you.",
   noWordsWithIt: "No words with it.",
   thePocketIsOpenAgain: message<{ due_again: string; due_againIs: boolean }>("The pocket is open again: change it and hand in once more{due_againIs, select, true { by {due_again}} other {}}."),
   versionVersion: message<{ version: string }>("Version “{version}”"),

@@ -125,7 +125,7 @@ function Given({ files }: { files: Laid["files"] }) {
       {files.map((one) => (
         <li key={one.id}>
           {one.kind === "picture" ? (
-            <img src={`/api/pocket-files/${one.id}/thumbnail`} alt={one.title} className="max-h-56 max-w-full rounded-md border border-edge bg-paper" />
+            <img src={`/api/given-files/${one.id}/thumbnail`} alt={one.title} className="max-h-56 max-w-full rounded-md border border-edge bg-paper" />
           ) : (
             <span className="flex min-h-11 items-center gap-2 rounded-md border border-edge bg-paper px-4 font-semibold">
               <File aria-hidden size={18} />

@@ -1,13 +1,13 @@
 /** Files that are given with a pocket, or with one version of it: at once where it is there, else as its draft is saved. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { client, data } from "../api/client";
-import type { Schema } from "../api/client";
 import { upload } from "../api/upload";
 import { useSay } from "../ui/Toasts";
+import type { Given } from "../viewer/GivenField";
 import { TEXTS } from "./texts";
 import type { TemplateDraft } from "./useTemplateDraft";
 
-export type Given = Schema["PocketFileShape"];
+export type { Given };
 
 interface Giving {
   /** Resolves once the file is given, or part of the draft. */

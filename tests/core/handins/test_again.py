@@ -6,7 +6,7 @@ import unittest
 from datetime import UTC, datetime, timedelta
 
 from coatpeg.core.calendar.school_days import SchoolCalendar
-from coatpeg.core.handins.again import again_until_due, has_come_due, locks_when_due
+from coatpeg.core.handins.again import again_until_due, has_come_due, locks_when_due, may_take_back
 from coatpeg.core.handins.standing import Facts, Status, by_newest, judge
 
 DUE = datetime(2026, 11, 6, 23, 59, 59, tzinfo=UTC)
@@ -49,3 +49,19 @@ class Again(unittest.TestCase):
         late = judge(by_newest(facts), **asked, calendar=calendar)
         self.assertTrue(late.late)
         self.assertEqual(late.late_by, timedelta(hours=2))
+
+
+class TakingBack(unittest.TestCase):
+    def test_until_the_due_second_has_passed_where_it_is_allowed_and_open(self) -> None:
+        second = timedelta(seconds=1)
+        for allowed, due, now, closed, expected in (
+            (True, DUE, DUE, False, True),
+            (True, DUE, DUE + second - timedelta(microseconds=1), False, True),
+            (True, DUE, DUE + second, False, False),
+            (True, None, DUE + timedelta(days=99), False, True),
+            (True, DUE, DUE, True, False),
+            (True, None, DUE, True, False),
+            (False, DUE, DUE, False, False),
+            (False, None, DUE, False, False),
+        ):
+            self.assertEqual(may_take_back(allowed, due, now, closed=closed), expected, (allowed, due, now, closed))

@@ -5,7 +5,17 @@ from datetime import UTC, date, datetime, time
 from django.test import SimpleTestCase
 
 from coatpeg.core.calendar.school_days import Span
-from coatpeg.core.handins.asking import Adjustment, Asked, Due, DueSource, Student, effective_due, is_asked, is_named
+from coatpeg.core.handins.asking import (
+    Adjustment,
+    Asked,
+    Due,
+    DueSource,
+    Student,
+    at_once,
+    effective_due,
+    is_asked,
+    is_named,
+)
 from tests.core.calendar.test_school_days import CALENDAR
 
 OPENS = date(2026, 10, 20)
@@ -167,3 +177,22 @@ class Picked(SimpleTestCase):
         for asked, expected in cases:
             with self.subTest(expected):
                 self.assertEqual([is_named(asked, one) for one in (1, 2, 3)], expected)
+
+
+class AtOnce(SimpleTestCase):
+    def test_two_are_open_at_once_from_opening_until_the_latest_due_day(self) -> None:
+        one = Asked(date(2026, 11, 2), FRIDAY)
+        for other, expected in (
+            (Asked(date(2026, 11, 6), Due(date(2026, 11, 20))), True),
+            (Asked(date(2026, 11, 7), Due(date(2026, 11, 20))), False),
+            (Asked(OPENS, Due(date(2026, 11, 1))), False),
+            (Asked(OPENS, None, {P3: Due(date(2026, 11, 1)), P4: Due(date(2026, 11, 2))}), True),
+            (Asked(OPENS), True),
+            (Asked(OPENS, closes=Due(date(2026, 11, 1))), False),
+            (Asked(OPENS, Due(date(2026, 11, 1)), closes=Due(date(2026, 11, 30))), False),
+        ):
+            self.assertEqual((at_once(one, other), at_once(other, one)), (expected, expected), other)
+
+    def test_without_due_day_and_closing_it_is_open_for_good(self) -> None:
+        self.assertTrue(at_once(Asked(OPENS), Asked(date(2030, 1, 1))))
+        self.assertIsNone(Asked(OPENS).until)
