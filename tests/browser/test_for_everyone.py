@@ -114,6 +114,19 @@ class ForEveryone(BrowserCase):
         page.reload()
         self.assertEqual(theme_of(page), "dark", "what we do not know is as if nothing had been chosen")
 
+    def test_the_coats_on_the_pegs_are_drawn_in_the_colours_of_the_theme(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        coat = page.locator(".coat").first
+        name = next(one for one in (coat.get_attribute("class") or "").split() if one.startswith("coat-"))
+        drawn = "decodeURIComponent(getComputedStyle(document.querySelector('.coat')).backgroundImage)"
+        coats = {}
+        for theme in ("light", "dark", "contrast"):
+            page.evaluate("(theme) => { document.documentElement.dataset.theme = theme }", theme)
+            colour = page.locator(f"#{name} path").first.evaluate("one => getComputedStyle(one).stroke")
+            page.wait_for_function(f"(colour) => {drawn}.includes(colour)", arg=colour)
+            coats[theme] = page.evaluate(drawn)
+        self.assertEqual(len(set(coats.values())), 3)
+
     def test_where_the_system_sets_the_colours_what_is_chosen_keeps_its_mark(self) -> None:
         page = self.page(self.eight.lead, f"{self.base}/pegs?show=to_mark")
         page.emulate_media(forced_colors="active")

@@ -1,5 +1,7 @@
 /** The coats: one shape for each status, never colour alone. Labels in words stand beside or on the parent. */
+import { useLayoutEffect, useRef } from "react";
 import type { ReactNode } from "react";
+import { keepPictured } from "./coatPictures";
 
 export type StatusWord =
   | "not_asked"
@@ -95,10 +97,12 @@ function shapeName({ status, late, overdue }: CoatState): string {
   return `coat-${status}${overdue ? "-overdue" : late ? "-late" : ""}`;
 }
 
-/** Every shape once, for a page that shows coats by the hundred: ``SharedCoat`` points here. */
+/** Every shape once, for a page that shows coats by the hundred: ``SharedCoat`` is a picture of one of them. */
 export function CoatShapes() {
+  const shapes = useRef<SVGSVGElement>(null);
+  useLayoutEffect(() => (shapes.current ? keepPictured(shapes.current) : undefined), []);
   return (
-    <svg aria-hidden className="absolute size-0">
+    <svg ref={shapes} aria-hidden className="absolute size-0">
       {SHARED.map((state) => (
         <symbol key={shapeName(state)} id={shapeName(state)} viewBox="0 0 24 24">
           <Shape state={state} />
@@ -108,13 +112,9 @@ export function CoatShapes() {
   );
 }
 
-/** The same coat drawn from the shapes that stand on the page already: two elements in place of six. */
+/** The same coat as a picture of the shape that stands on the page already: one element in place of six. */
 export function SharedCoat({ state, className = "" }: { state: CoatState; className?: string }) {
-  return (
-    <svg width="24" height="24" aria-hidden className={`shrink-0 ${className}`}>
-      <use href={`#${shapeName(state)}`} />
-    </svg>
-  );
+  return <span aria-hidden className={`coat ${shapeName(state)} ${className}`} />;
 }
 
 function Overdue() {
