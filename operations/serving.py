@@ -135,13 +135,14 @@ def _version(home: Path) -> str:
 
 
 def chosen_port() -> int:
-    """PEG_PORT, or the usual one, or the next that is free."""
+    """PEG_PORT, or the usual one, or the next that is free.
+
+    Whether the one that is asked for can be had ``listen`` finds out: a run that was killed may have it still.
+    """
     asked = os.environ.get("PEG_PORT")
     if asked is not None:
         if not asked.isdigit() or not 0 < int(asked) < 65536:
             raise SystemExit(f"PEG_PORT is “{asked}”, which is not a port. Give a number from 1 to 65535.")
-        if not processes.is_free(int(asked)):
-            raise SystemExit(IN_USE.format(asked))
         return int(asked)
     return next((port for port in range(PORT, PORT + 50) if processes.is_free(port)), 0) or processes.free_port()
 
@@ -213,15 +214,15 @@ def demo(home: Path, *, fresh: bool) -> int:
     for one in (signal.SIGINT, signal.SIGTERM):
         signal.signal(one, lambda *_: _interrupt())
     with running.owned():
+        # Before anything is thrown away, and before the minute that loading takes: a port that somebody else has is told
+        # at once, and nobody gets it meanwhile. Who opens the address early waits.
+        listening = listen(running, port)
         if fresh:
             (running.database.home / "ready").unlink(missing_ok=True)
             running.database.run("DROP DATABASE IF EXISTS coatpeg")
             running.database.create("coatpeg")
             shutil.rmtree(running.var / "files", ignore_errors=True)
             running.prepare_folders()
-        # Before the minute that loading takes: a port that somebody else has is told at once, and nobody gets it
-        # meanwhile. Who opens the address early waits.
-        listening = listen(running, port)
         running.bring_up()
         supervisor = Supervisor(
             running.var / "log" / "peg.log",

@@ -5,6 +5,7 @@ import socket
 import subprocess
 import sys
 import tempfile
+import threading
 import time
 from collections import Counter
 from datetime import UTC, datetime
@@ -20,7 +21,7 @@ from coatpeg.portfolios.models import StandingHold
 from coatpeg.web.recheck import differences
 from demo import world
 from operations import processes
-from operations.serving import Running, listen
+from operations.serving import SERVER, SERVERS, Running, chosen_port, listen
 from operations.testing import counts
 
 HOME = Path(__file__).resolve().parents[2]
@@ -86,6 +87,22 @@ class Processes(SimpleTestCase):
             running = SimpleNamespace(var=Path(folder))
             with self.assertRaisesRegex(SystemExit, f"Port {port} is in use. Give another one"):
                 listen(running, port)  # type: ignore[arg-type]  # the folder is all it looks at
+
+    def test_the_port_of_a_run_that_was_killed_is_had_again(self) -> None:
+        port = processes.free_port()
+        holds = (
+            "import socket, sys; s = socket.socket(); s.bind(('127.0.0.1', int(sys.argv[1]))); s.listen(); s.accept()"
+        )
+        left = subprocess.Popen([sys.executable, "-c", holds, str(port), SERVER])
+        over = threading.Thread(target=left.wait)
+        over.start()
+        with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {"PEG_PORT": str(port)}):
+            self.assertTrue(processes.wait_until(lambda: not processes.is_free(port), 20))
+            (Path(folder) / f"server-{SERVERS[0]}.pid").write_text(str(left.pid))
+            running = SimpleNamespace(var=Path(folder))
+            listen(running, chosen_port()).close()  # type: ignore[arg-type]  # the folder is all it looks at
+        over.join(20)
+        self.assertIsNotNone(left.returncode)
 
     def test_the_count_of_tests_is_read_from_the_runner(self) -> None:
         cases = {

@@ -33,8 +33,8 @@ class Overlapping(ApiCase):
         self.plot.handin(self.card, title="First look", opens=TODAY, due=TODAY + 2 * DAY)
         [line] = self.told()
         self.assertTrue(line.startswith("“First look” collects “Recipe card” too while this is open."), line)
-        self.assertIn("locks it for both", line)
-        self.assertNotIn("locks it for both", self.told(again=True)[0], "then it locks once it is due")
+        self.assertIn("What is handed in for one is locked for both", line)
+        self.assertNotIn("What is handed in for one", self.told(again=True)[0], "then it locks once it is due")
 
     def test_what_it_says_of_the_locks_is_so(self) -> None:
         one = self.plot.handin(self.card, title="First look", opens=TODAY, due=TODAY + 2 * DAY)

@@ -6,7 +6,7 @@ from datetime import timedelta
 from playwright.sync_api import Page, Route, expect
 
 from coatpeg.core.policy import Role
-from coatpeg.handins.models import Outcome, Submission
+from coatpeg.handins.models import HandIn, Outcome, Submission
 from coatpeg.marking.models import DraftMark
 from coatpeg.outlines.models import Pocket
 from coatpeg.people.models import StaffRole
@@ -268,6 +268,7 @@ class Marking(BrowserCase):
 
     def test_taken_back_while_it_lies_on_the_desk(self) -> None:
         first, _ = self.both_in()
+        HandIn.objects.filter(pk=self.handin.pk).update(due_day=self.day(3))
         page = self.page(self.eight.lead, self.pile)
         self.desk(page, "Ellery, Josh")
         builders.handing.take_back(self.josh.enrolment.person, first.pk, self.now)

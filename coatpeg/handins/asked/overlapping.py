@@ -53,8 +53,8 @@ def _locks(one: AskedHandIn, other: AskedHandIn) -> str:
     if one.again or other.again:
         return "What locks for one is locked for both: the same work is handed in for the other."
     return (
-        "Whoever hands in for one locks it for both, hands the same work in for the other, "
-        "and can change it once either is sent back."
+        "What is handed in for one is locked for both, goes in for the other as it is, "
+        "and can be changed once either is sent back."
     )
 
 

@@ -1,4 +1,4 @@
-"""How much is due for the students of a class in each week, over all their classes: numbers only.
+"""How much is due for the students of a class in each week, over all their classes.
 
 Decided here: how many students a week is too full for is for all staff of the class; which ones, each with their
 number, is for who follows them over their classes, its observers (the coordinator sees it in the caseload). Nobody

@@ -8982,7 +8982,9 @@ export interface components {
         };
         /**
          * GivenFileShape
-         * @description A picture or file that staff give with a pocket or a hand-in. ``size`` in bytes; ``version``: the key of whose it is.
+         * @description A picture or file that staff give with a pocket or a hand-in.
+         *
+         *     ``size`` in bytes; ``version``: the key of the version of a pocket whose it is.
          */
         GivenFileShape: {
             /** Id */
