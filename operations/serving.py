@@ -214,8 +214,9 @@ def demo(home: Path, *, fresh: bool) -> int:
     for one in (signal.SIGINT, signal.SIGTERM):
         signal.signal(one, lambda *_: _interrupt())
     with running.owned():
-        # Before anything is thrown away, and before the minute that loading takes: a port that somebody else has is told
-        # at once, and nobody gets it meanwhile. Who opens the address early waits.
+        # Before anything is thrown away, and before the minute that loading takes: a port that
+        # somebody else has is told at once, and nobody gets it meanwhile. Who opens the address
+        # early waits.
         listening = listen(running, port)
         if fresh:
             (running.database.home / "ready").unlink(missing_ok=True)
