@@ -25,8 +25,8 @@ class Patterns(ApiCase):
         self.plot.handin(self.card, title="Later", opens=TODAY + timedelta(days=3), due=TODAY + timedelta(days=9))
         self.path = f"/groups/{self.plot.group.pk}/patterns"
 
-    def found(self) -> dict:
-        return self.ok(self.plot.lead, "GET", self.path)
+    def found(self, students: list[int] | None = None) -> dict:
+        return self.ok(self.plot.lead, "POST", self.path, {"students": students})
 
     def test_the_answer_has_the_shape_it_promises(self) -> None:
         PatternsShape.model_validate(self.found(), extra="forbid")
@@ -50,6 +50,21 @@ class Patterns(ApiCase):
         self.assertEqual((students["Josh"]["late"], students["Josh"]["usually_late"]), (2, True))
         self.assertFalse(students["Thandi"]["usually_late"])
 
+    def test_they_follow_who_is_shown_and_the_median_stays_the_class_s(self) -> None:
+        first = self.handins[0]
+        builders.hand_in(self.thandi, first, NOW - timedelta(days=21), even_if_empty=True)
+        builders.hand_in(self.josh, first, NOW - timedelta(days=16), even_if_empty=True)
+        whole, some = self.found(), self.found([self.josh.enrolment_id, 999_999])
+        (one,) = some["students"]
+        self.assertEqual(one["given_name"], "Josh")
+        self.assertEqual(some["median"], whole["median"])
+        asked, came, late = ([found["handins"][0][key] for found in (whole, some)] for key in ("asked", "in", "late"))
+        self.assertEqual((came, late), ([2, 1], [1, 1]))
+        self.assertEqual((asked[1], asked[0] > 1), (1, True))
+        self.assertEqual(some["handins"][0]["curve"][-1]["count"], 1)
+        nobody = self.found([])
+        self.assertEqual((nobody["students"], nobody["handins"][0]["middle"]), ([], None))
+
     def test_own_dates_make_nobody_late_and_who_is_excused_is_not_counted(self) -> None:
         first = self.handins[0]
         path = f"/handins/{first.pk}/students/{self.josh.enrolment_id}"
@@ -68,5 +83,5 @@ class Patterns(ApiCase):
         self.assertAlmostEqual(found["median"], students["Thandi"]["share"] / 2)
 
     def test_for_the_staff_of_the_class_alone(self) -> None:
-        self.problem(403, self.thandi.enrolment.person, "GET", self.path)
-        self.problem(404, klass("9 Forge", "forge").lead, "GET", self.path)
+        self.problem(403, self.thandi.enrolment.person, "POST", self.path, {})
+        self.problem(404, klass("9 Forge", "forge").lead, "POST", self.path, {})

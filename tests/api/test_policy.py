@@ -481,7 +481,7 @@ CALLS: dict[str, Call] = {
     "change_filter": send("patch", GROUP + "/filters/{t.kept.pk}", lambda t: {"name": "Still owing"}),
     "drop_filter": send("delete", GROUP + "/filters/{t.kept.pk}"),
     "see_arrivals": send("post", GROUP + "/arrivals", lambda t: {"students": [], "handins": []}),
-    "see_patterns": get(GROUP + "/patterns"),
+    "see_patterns": send("post", GROUP + "/patterns", lambda t: {"students": []}),
     "see_load": get(GROUP + "/load"),
     "see_cell": get(GROUP + "/handins/{t.handin.pk}/students/{t.portfolio.enrolment_id}"),
     "set_excused": send(

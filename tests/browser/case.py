@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any
 from zoneinfo import ZoneInfo
 
+import pypdfium2
 from django.conf import settings
 from django.contrib.auth import BACKEND_SESSION_KEY, HASH_SESSION_KEY, SESSION_KEY
 from django.contrib.sessions.backends.db import SessionStore
@@ -241,6 +242,13 @@ class BrowserCase(LiveServerTestCase):
     def no_violation(self, page: Page, part: str = "html") -> None:
         """axe-core finds nothing on the view, or the part of it, as it stands (WCAG 2.0 to 2.2, A and AA)."""
         self.assertEqual(eyes.violations(page, part), [])
+
+    def printed(self, page: Page) -> list[str]:
+        """What stands on each sheet of paper, without what is blank in it; A4 across, whatever the printer has in it."""
+        sheets = pypdfium2.PdfDocument(page.pdf(prefer_css_page_size=True))
+        for one in sheets:
+            self.assertEqual([round(side * 25.4 / 72) for side in one.get_size()], [297, 210])  # ISO 216, in mm
+        return [re.sub(r"\s", "", one.get_textpage().get_text_range()) for one in sheets]
 
     def fits(self, page: Page) -> None:
         """Nothing is wider than the screen."""

@@ -34,6 +34,12 @@ class Patterns(BrowserCase):
         expect(page.get_by_role("main")).to_contain_text("2 of 2 late")
         page.get_by_role("button", name="To mark").click()
         expect(page.get_by_role("main")).not_to_contain_text("Dube, Thandi")
+        # The curves are of those who are shown, on paper too.
+        expect(came).to_contain_text("1 of 1 in")
+        text = "".join(self.printed(page))
+        self.assertTrue(text.startswith("8Plot·Growing&Cooking·Tomark·"), text[:80])
+        self.assertIn("1of2students", text)
+        self.assertNotIn("Newhand-in", text)
         page.get_by_role("button", name="To mark").click()
         expect(page.get_by_role("main")).to_contain_text("Dube, Thandi")
         page.get_by_role("link", name="Recipe card").first.click()

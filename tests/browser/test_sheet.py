@@ -121,6 +121,18 @@ class Sheet(BrowserCase):
             ],
         )
 
+    def test_the_scores_go_on_paper_as_they_are_shown(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs?as=scores&period=P3")
+        self.totals(page, "60.0 %", "50.0 %")
+        page.evaluate("window.print = () => { document.title = 'printing'; }")
+        page.get_by_role("button", name="Take these pegs along").click()
+        page.get_by_role("menuitem", name="Print").click()
+        page.wait_for_function("document.title === 'printing'")
+        (sheet,) = self.printed(page)
+        self.assertIn("8Plot·Growing&Cooking·P3·", sheet)
+        self.assertTrue("Total" in sheet and "60.0%" in sheet and "50.0%" in sheet and "of10" in sheet)
+        self.assertTrue("notmarkedyet" in sheet and "Portfoliofilled" not in sheet)
+
     def test_what_waits_leads_to_the_desk_and_who_only_reads_weighs_nothing(self) -> None:
         observer = self.page(self.eight.staff("marsh", Role.MARKER), f"{self.base}/pegs?as=scores")
         expect(observer.get_by_text("Totals of all points that are scored.")).to_be_visible()

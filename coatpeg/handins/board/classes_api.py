@@ -27,16 +27,16 @@ def see_my_classes(request: HttpRequest) -> Any:
     return my_classes(person_of(request), now())
 
 
-@router.get(
+@router.post(
     "/groups/{group_id}/patterns",
     response=classes_shapes.PatternsShape,
     by_alias=True,
     operation_id="see_patterns",
     openapi_extra=for_action(Action.SEE_BOARD),
 )
-def see_patterns(request: HttpRequest, group_id: int) -> Any:
+def see_patterns(request: HttpRequest, group_id: int, body: classes_shapes.PatternsIn) -> Any:
     """When work comes, who is usually late, how far each is against what is expected by now."""
-    return patterns(person_of(request), group_id, now())
+    return patterns(person_of(request), group_id, now(), body.students)
 
 
 @router.get(

@@ -84,8 +84,14 @@ class StudentPattern(Face):
     usually_late: bool
 
 
+class PatternsIn(Shape):
+    """Whose patterns: the enrolments that a filter left, or everybody's. One of another class counts nowhere."""
+
+    students: list[int] | None = Field(default=None, max_length=20_000)
+
+
 class PatternsShape(Shape):
-    """The patterns of a class; ``median`` of the students' shares."""
+    """The patterns of those asked for; ``median`` of the shares of the whole class."""
 
     handins: list[HandInPattern]
     students: list[StudentPattern]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -16,17 +17,23 @@ from coatpeg.people.models import Person
 from coatpeg.people.rosters import Member
 
 
-def patterns(person: Person, group_id: int, now: datetime) -> dict[str, Any]:
-    """The patterns of a class: as many statements as its board."""
+def patterns(person: Person, group_id: int, now: datetime, students: Collection[int] | None) -> dict[str, Any]:
+    """The patterns of some students of a class, or of all: as many statements as its board.
+
+    The median is of the whole class always: each is told against it, whoever is shown.
+    """
     require_in_group(person, Action.SEE_BOARD, group_id)
     view = situation(group_id, now)
     here = [one for one in view.members if one.student.is_enrolled(view.today)]
     filled = {one.enrolment_id: view.filled(one, whole=False) for one in here}
     shares = {key: rules.share(one.met, one.wanted) for key, one in filled.items()}
     median = rules.median_share(shares.values())
+    chosen = None if students is None else set(students)
+    members = [one for one in view.members if chosen is None or one.enrolment_id in chosen]
+    here = [one for one in here if chosen is None or one.enrolment_id in chosen]
     dated = [one for one in view.handins if one.asked.earliest is not None and now >= one.opening(view.calendar)]
     return {
-        "handins": [_handin(view, one) for one in dated],
+        "handins": [_handin(view, one, members) for one in dated],
         "students": [
             {
                 **face(one),
@@ -51,12 +58,12 @@ def _before(view: Situation, member: Member, handin: AskedHandIn) -> timedelta |
     return due - facts.first_at
 
 
-def _handin(view: Situation, handin: AskedHandIn) -> dict[str, Any]:
-    before = [one for member in view.members if (one := _before(view, member, handin)) is not None]
+def _handin(view: Situation, handin: AskedHandIn, members: list[Member]) -> dict[str, Any]:
+    before = [one for member in members if (one := _before(view, member, handin)) is not None]
     found = rules.quartiles([rules.days_before(one) for one in before])
-    dues = [view.dues[member.enrolment_id, handin.id].moment for member in view.members]
+    dues = [view.dues[member.enrolment_id, handin.id].moment for member in members]
     earliest = min((one for one in dues if one is not None), default=view.now)
-    standings = [view.standings[member.enrolment_id, handin.id] for member in view.members]
+    standings = [view.standings[member.enrolment_id, handin.id] for member in members]
     return {
         "id": handin.id,
         "title": handin.title,

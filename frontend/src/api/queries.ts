@@ -29,11 +29,12 @@ export const filtersQuery = (group_id: number) =>
     queryFn: () => data(client.GET("/api/groups/{group_id}/filters", { params: { path: { group_id } } })),
   });
 
-/** When work comes, who is usually late, how far each is. */
-export const patternsQuery = (group_id: number) =>
+/** When work comes, who is usually late, how far each is; of some students, or of everybody. */
+export const patternsQuery = (group_id: number, students: number[] | null) =>
   queryOptions({
-    queryKey: ["group", group_id, "patterns"],
-    queryFn: () => data(client.GET("/api/groups/{group_id}/patterns", { params: { path: { group_id } } })),
+    queryKey: ["group", group_id, "patterns", students],
+    queryFn: () => data(client.POST("/api/groups/{group_id}/patterns", { params: { path: { group_id } }, body: { students } })),
+    placeholderData: (old) => old,
   });
 
 /** Over all classes of its students, which are not followed: asked again after a while. */

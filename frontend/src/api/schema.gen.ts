@@ -2315,13 +2315,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * See Patterns
          * @description When work comes, who is usually late, how far each is against what is expected by now.
          */
-        get: operations["see_patterns"];
-        put?: never;
-        post?: never;
+        post: operations["see_patterns"];
         delete?: never;
         options?: never;
         head?: never;
@@ -12246,8 +12246,16 @@ export interface components {
             lines: components["schemas"]["PastedLineShape"][];
         };
         /**
+         * PatternsIn
+         * @description Whose patterns: the enrolments that a filter left, or everybody's. One of another class counts nowhere.
+         */
+        PatternsIn: {
+            /** Students */
+            students?: number[] | null;
+        };
+        /**
          * PatternsShape
-         * @description The patterns of a class; ``median`` of the students' shares.
+         * @description The patterns of those asked for; ``median`` of the shares of the whole class.
          */
         PatternsShape: {
             /** Handins */
@@ -18496,7 +18504,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PatternsIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

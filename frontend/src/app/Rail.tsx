@@ -47,7 +47,7 @@ export function Rail({ frame, selected, onSelect }: Props) {
   const group = useGroup();
   const given = may(group, "see_copies");
   return (
-    <section aria-label={TEXTS.theTermSWeeksAnd} tabIndex={frame.handins.length === 0 ? 0 : undefined} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5">
+    <section aria-label={TEXTS.theTermSWeeksAnd} tabIndex={frame.handins.length === 0 ? 0 : undefined} className="shrink-0 overflow-x-auto border-b border-line bg-paper px-5 print:hidden">
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- arrow keys walk between the buttons inside */}
       <ol ref={list} onKeyDown={walk} className="relative flex min-w-[72rem]">
         <li aria-hidden className="plank absolute inset-x-0 top-[22px] h-3 rounded-sm" />

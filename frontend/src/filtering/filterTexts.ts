@@ -19,6 +19,9 @@ export const MORE = catalogue("pegs.more", {
   left: message<{ days: number }>("Left within {days, number} days"),
   quiet: "Without any work for at least",
   days: "days",
+  quietFor: message<{ days: number }>("{days, plural, one {Without any work for # day} other {Without any work for # days}}"),
+  found: message<{ words: string }>("“{words}”"),
+  inOne: message<{ title: string; state: string }>("{title}: {state}"),
   clear: "Clear all filters",
   done: "Done",
 });

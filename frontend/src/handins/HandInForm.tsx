@@ -109,7 +109,7 @@ function Form({ data, groupId, changing, first, onClose }: FormProps) {
       className="flex flex-1 flex-col gap-4 px-5 pt-3"
     >
       <HandInFields data={data} form={form} series={changing} />
-      <Foot className="sticky bottom-0 low:static -mx-5 mt-auto">
+      <Foot className="sticky bottom-0 low:static -mx-5 mt-auto rounded-b-lg">
         {/* It scrolls by itself, so the keyboard must reach it. */}
         {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
         <div tabIndex={0} className="max-h-44 overflow-y-auto">

@@ -1,5 +1,5 @@
 /** The pegs that are shown, taken along: copied as a table, or as a file for a spreadsheet. */
-import { ClipboardCopy, FileSpreadsheet, GraduationCap } from "lucide-react";
+import { ClipboardCopy, FileSpreadsheet, GraduationCap, Printer } from "lucide-react";
 import { Problem } from "../api/problem";
 import { download } from "../api/upload";
 import { shortDay } from "../ui/dates";
@@ -9,6 +9,7 @@ import { useSay } from "../ui/Toasts";
 import { inWords, listed } from "../ui/words";
 import type { Board, Row } from "../filtering/filters";
 import { ALONG } from "./alongTexts";
+import { readyForPaper } from "./OnPaper";
 import type { Props } from "./TakeAlong";
 import { TEXTS } from "./texts";
 
@@ -59,6 +60,10 @@ export function AlongMenu({ face, board, rows, groupId, name, scores }: Props & 
     copy(tableOf(board, rows))
       .then(() => say(ALONG.copied(done)))
       .catch(() => say(ALONG.notCopied));
+  const print = () =>
+    readyForPaper()
+      .then(() => window.print())
+      .catch(() => say(ALONG.notPrinted));
   return (
     <Actions
       face={face}
@@ -74,6 +79,10 @@ export function AlongMenu({ face, board, rows, groupId, name, scores }: Props & 
                 {ALONG.copy}
               </button>,
             ]),
+        <button key="print" type="button" className={ITEM} onClick={() => void print()}>
+          <Printer aria-hidden size={16} />
+          {ALONG.print}
+        </button>,
         ...FORMATS.map((format) => (
           <button key={format} type="button" className={ITEM} onClick={() => void get(format)}>
             <FileSpreadsheet aria-hidden size={16} />

@@ -18,6 +18,7 @@ import { Failed, Waiting } from "../ui/Waiting";
 import { lateness, listed, STATUS_WITHIN } from "../ui/words";
 import { Thumbnail } from "../viewer/Artefact";
 import { CAME } from "./arrivalTexts";
+import { PaperHead } from "./PaperHead";
 import { cameAs } from "../filtering/filters";
 import type { Board, Chosen, Row } from "../filtering/filters";
 
@@ -59,6 +60,7 @@ export function Arrivals({ board, rows, chosen, rest, onOrder, onClear }: Props)
   const total = found.data.pages[0]?.total ?? 0;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
+      <PaperHead className="px-4 pt-2" board={board} rows={rows} chosen={chosen} rest={rest} />
       <Head total={total} asBoard={asBoard} onOrder={onOrder} />
       {lines.length === 0 ? (
         <Nothing onClear={onClear} />
@@ -98,7 +100,7 @@ function Head({ total, asBoard, onOrder }: { total: number; asBoard: boolean; on
       <span aria-live="polite" className="text-quiet">
         {CAME.total({ count: total })}
       </span>
-      <Button className="ml-auto" aria-label={CAME.orderIs({ order })} onClick={() => onOrder(!asBoard)}>
+      <Button className="ml-auto print:hidden" aria-label={CAME.orderIs({ order })} onClick={() => onOrder(!asBoard)}>
         {order}
       </Button>
     </div>
@@ -133,7 +135,7 @@ function More({ busy, onMore }: { busy: boolean; onMore: () => void }) {
     return () => seen.disconnect();
   }, [busy, onMore]);
   return (
-    <li ref={place} className="flex justify-center p-4">
+    <li ref={place} className="flex justify-center p-4 print:hidden">
       <Button disabled={busy} onClick={onMore}>
         {CAME.next}
       </Button>
@@ -148,7 +150,7 @@ function stateOf(line: Line): string {
 
 function ArrivalRow({ line, groupId, onShow }: { line: Line; groupId: number; onShow: (artefact: Artefact) => void }) {
   return (
-    <li className="grid grid-cols-[minmax(190px,1.1fr)_minmax(0,2.4fr)_auto] gap-x-4 gap-y-2 px-4 py-3 max-md:grid-cols-1">
+    <li className="grid grid-cols-[minmax(190px,1.1fr)_minmax(0,2.4fr)_auto] gap-x-4 gap-y-2 px-4 py-3 break-inside-avoid max-md:grid-cols-1">
       <div className="flex min-w-0 gap-3">
         <PegPicture picture={line.student.picture} tint={line.student.tint} size={28} />
         <div className="min-w-0">
@@ -183,7 +185,7 @@ function ToDo({ line, groupId }: { line: Line; groupId: number }) {
         data-of="link"
         to={marks ? `/g/${groupId}/pile/${line.submission}` : `/g/${groupId}/portfolio/${line.portfolio}/submission/${line.submission}`}
         aria-label={marks ? CAME.markOf(of) : CAME.readOf(of)}
-        className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 font-semibold hover:border-control"
+        className="inline-flex min-h-8 items-center rounded-md border border-edge bg-paper px-3 font-semibold hover:border-control print:hidden"
       >
         {marks ? CAME.mark : CAME.read}
       </Link>

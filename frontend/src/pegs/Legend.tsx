@@ -18,11 +18,17 @@ const ENTRIES: [CoatState, string][] = [
   [{ status: "excused" }, TEXTS.excusedLegend],
 ];
 
-/** What each coat means. */
-export function Coats() {
+const LATER: [CoatState, string] = [{ status: "not_open" }, TEXTS.opensLater];
+
+/** What each coat means; ``whole``, also the dot that says itself where a pointer rests on it. */
+export function Coats({ whole = false }: { whole?: boolean }) {
+  return <CoatWords entries={whole ? [LATER, ...ENTRIES] : ENTRIES} />;
+}
+
+export function CoatWords({ entries }: { entries: [CoatState, string][] }) {
   return (
     <ul aria-label={TEXTS.whatTheCoatsMean} className="flex flex-wrap gap-x-3">
-      {ENTRIES.map(([state, words]) => (
+      {entries.map(([state, words]) => (
         <li key={words} className="flex items-center gap-1">
           <Coat state={state} size={18} />
           {words}

@@ -5,14 +5,20 @@ import { flushSync } from "react-dom";
 import { patiently } from "../api/patiently";
 import type { Paper } from "./PrintedBoard";
 
+let printed: ComponentType<Paper> | null = null;
+
+/** Loads what goes on paper: the page is laid out for it as soon as the browser says that it prints. */
+export async function readyForPaper(): Promise<void> {
+  const found = await patiently(() => import("./PrintedBoard"));
+  printed = found.PrintedBoard;
+}
+
 export function OnPaper(props: Paper) {
-  const [printing, setPrinting] = useState(false);
   const [Printed, setPrinted] = useState<ComponentType<Paper> | null>(null);
   useEffect(() => {
-    // Loaded beforehand: the page is laid out for paper as soon as the listener returns.
-    const soon = setTimeout(() => void patiently(() => import("./PrintedBoard")).then((found) => setPrinted(() => found.PrintedBoard)), 2000);
-    const begin = () => flushSync(() => setPrinting(true));
-    const end = () => setPrinting(false);
+    const soon = setTimeout(() => void readyForPaper(), 2000);
+    const begin = () => flushSync(() => setPrinted(() => printed));
+    const end = () => setPrinted(null);
     window.addEventListener("beforeprint", begin);
     window.addEventListener("afterprint", end);
     return () => {
@@ -21,5 +27,6 @@ export function OnPaper(props: Paper) {
       window.removeEventListener("afterprint", end);
     };
   }, []);
-  return printing && Printed ? <Printed {...props} /> : null;
+  const inTable = props.chosen.as === "pegs" || props.chosen.as === "scores";
+  return inTable && Printed ? <Printed {...props} /> : null;
 }

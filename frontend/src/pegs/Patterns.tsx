@@ -9,7 +9,8 @@ import { day, mondayOf } from "../ui/dates";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
-import type { Board, Row } from "../filtering/filters";
+import type { Board, Chosen, Row } from "../filtering/filters";
+import { PaperHead } from "./PaperHead";
 import { PATTERN } from "./patternTexts";
 
 type HandIn = Schema["HandInPattern"];
@@ -21,10 +22,11 @@ const WIDE = 252;
 const HIGH = 56;
 /** A curve's days and its size in units of its picture: twelve a day. */
 
-export function Patterns({ board, rows }: { board: Board; rows: Row[] }) {
+export function Patterns(props: { board: Board; rows: Row[]; chosen: Chosen; rest: boolean }) {
+  const { board, rows } = props;
   const groupId = useGroupId();
   const group = useGroup();
-  const found = useQuery(patternsQuery(groupId));
+  const found = useQuery(patternsQuery(groupId, rows.length < board.students.length ? rows.map((row) => row.id) : null));
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   // What the filters hide stays hidden here too.
@@ -34,6 +36,7 @@ export function Patterns({ board, rows }: { board: Board; rows: Row[] }) {
   const handins = found.data.handins.filter((one) => columns.has(one.id));
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-x-6 overflow-y-auto p-4 max-lg:grid-cols-1">
+      <PaperHead {...props} />
       <Part title={PATTERN.title}>
         {handins.length === 0 && <p className="text-quiet">{PATTERN.none}</p>}
         <ul className="divide-y divide-line">
@@ -83,7 +86,7 @@ function words({ low, middle, high }: HandIn): string[] {
 function Came({ one, groupId }: { one: HandIn; groupId: number }) {
   const said = words(one);
   return (
-    <li className="flex flex-wrap items-center gap-x-5 gap-y-2 py-3">
+    <li className="flex flex-wrap items-center gap-x-5 gap-y-2 py-3 break-inside-avoid">
       <div className="min-w-52 flex-1">
         <p>
           <Link to={`/g/${groupId}/pegs?handin=${one.id}`} className="font-semibold break-words text-ink hover:underline">

@@ -62,7 +62,7 @@ export function PegsBar({ board, chosen, shown, address, picking, mayPick, set, 
   const gone = goneFrom(board, chosen);
   return (
     <>
-      <div className="flex flex-wrap items-center gap-2 px-5 py-2.5">
+      <div className="flex flex-wrap items-center gap-2 px-5 py-2.5 print:hidden">
         <Ways chosen={chosen.as} onChange={(way) => set({ as: way === "pegs" ? null : way, student: null }, false)} />
         <Filters board={board} chosen={chosen} shown={shown} onChange={set} />
         <MoreFilters board={board} chosen={chosen} shown={shown} onChange={set} onClear={onClear} />

@@ -87,7 +87,7 @@ function Pegs({ board, chosen, student, address, set, setAddress }: PegsProps) {
   return (
     <>
       <h1 className="sr-only">{TEXTS.title}</h1>
-      <OnPaper title={group?.name ?? TEXTS.title} board={shown.board} rows={rows} figures={figures} />
+      <OnPaper title={group?.name ?? TEXTS.title} board={shown.board} rows={rows} chosen={chosen} rest={shown.rest} figures={figures} />
       <Rail
         frame={board}
         selected={chosen.handin}
@@ -164,7 +164,7 @@ function Shown({ board, pins, rest, rows, chosen, student, set, onClear, picking
   if (chosen.as === "patterns") {
     return (
       <Suspense fallback={<Waiting />}>
-        <Patterns board={board} rows={rows} />
+        <Patterns board={board} rows={rows} chosen={chosen} rest={rest} />
       </Suspense>
     );
   }

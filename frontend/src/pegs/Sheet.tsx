@@ -6,13 +6,12 @@ import { Link } from "react-router";
 import { patiently } from "../api/patiently";
 import { may, useGroup, useGroupId } from "../api/session";
 import { CoatShapes, SharedCoat } from "../ui/Coat";
-import type { CoatState } from "../ui/Coat";
 import { Later } from "../ui/OnFirstUse";
 import { ListedName } from "../ui/people/ListedName";
 import { PegPicture } from "../ui/people/PegPicture";
 import { Failed, Waiting } from "../ui/Waiting";
 import type { Board, Row } from "../filtering/filters";
-import { sheetQuery, typedOf, useTried } from "./sheet";
+import { scoreCoat, sheetQuery, typedOf, useTried } from "./sheet";
 import type { Sheet as Shape, Typed } from "./sheet";
 import { SheetRule } from "./SheetRule";
 import { SHEET } from "./sheetTexts";
@@ -21,13 +20,6 @@ type Column = Shape["handins"][number];
 type Line = Shape["rows"][number];
 
 const ROW = 34;
-const COATS: Partial<Record<Line["kinds"][number], CoatState>> = {
-  not_marked: { status: "handed_in" },
-  sent_back: { status: "sent_back" },
-  missing: { status: "empty", overdue: true },
-  not_due: { status: "not_open" },
-  excused: { status: "excused" },
-};
 
 export function Sheet({ board, rows }: { board: Board; rows: Row[] }) {
   const groupId = useGroupId();
@@ -221,7 +213,7 @@ function Place({ one, kind, score, counted, to }: { one: Column; kind: Line["kin
   }
   if (kind === "scored" || kind === "not_asked") return <span className="sr-only">{SHEET.kinds.not_asked}</span>;
   const says = SHEET.stands({ title: one.title, state: SHEET.kinds[kind] });
-  const coat = <SharedCoat state={COATS[kind] ?? { status: "empty" }} />;
+  const coat = <SharedCoat state={scoreCoat(kind)} />;
   if (kind === "not_marked" || kind === "sent_back") {
     return (
       <Link to={to} aria-label={says} title={SHEET.kinds[kind]} className={link}>

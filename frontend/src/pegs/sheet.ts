@@ -3,10 +3,24 @@ import { keepPreviousData, queryOptions, useQuery } from "@tanstack/react-query"
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
+import type { CoatState } from "../ui/Coat";
 import { useSettled } from "../ui/useSettled";
 import { SHEET } from "./sheetTexts";
 
 export type Sheet = Schema["SheetShape"];
+const COATS: Partial<Record<Sheet["rows"][number]["kinds"][number], CoatState>> = {
+  not_marked: { status: "handed_in" },
+  sent_back: { status: "sent_back" },
+  missing: { status: "empty", overdue: true },
+  not_due: { status: "not_open" },
+  excused: { status: "excused" },
+};
+
+/** What hangs where a score would stand. */
+export function scoreCoat(kind: Sheet["rows"][number]["kinds"][number]): CoatState {
+  return COATS[kind] ?? { status: "empty" };
+}
+
 export type Rule = Schema["RuleIn"];
 
 /** What is typed of a rule: weights by hand-in, empty where it weighs its points. */

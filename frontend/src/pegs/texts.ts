@@ -24,6 +24,7 @@ export const TEXTS = catalogue("pegs", {
   inOfAsked: message<{ count: number; of: number }>("{count, number} of {of, number} handed in"),
   ofShown: message<{ count: number }>("{count, plural, one {# student} other {# students}} shown"),
   inHead: "In",
+  opensLater: "opens later",
   nothingYet: "nothing yet",
   beingWorkedOn: "being worked on",
   handedIn: "handed in",
