@@ -1,9 +1,7 @@
 /** The views that the page leads to, loaded while nothing else is to be done, so that the next one opens at once. */
-import { matchRoutes } from "react-router";
-import type { createBrowserRouter } from "react-router";
+import { useEffect } from "react";
 import { ahead } from "./api/patiently";
-
-type Router = ReturnType<typeof createBrowserRouter>;
+import { viewAt } from "./routes";
 
 const AFTER = 2500;
 /** Milliseconds after the page stands: its own parts and data come first. */
@@ -12,22 +10,16 @@ interface Saving {
   connection?: { saveData?: boolean };
 }
 
-/** Load what the views named in the frame need; again after another class was opened. */
-export function preloadViews(router: Router): void {
-  // Whoever pays for every byte loads only what they open.
-  if ((navigator as Saving).connection?.saveData) return;
-  const load = () => {
-    for (const link of document.querySelectorAll<HTMLAnchorElement>("[data-views] a[href]"))
-      for (const { route } of matchRoutes(router.routes, link.pathname) ?? [])
-        if (typeof route.lazy === "function") void (route.lazy() as Promise<unknown>).catch(() => undefined);
-  };
-  let waiting: ReturnType<typeof setTimeout> | undefined;
-  const soon = () => {
-    clearTimeout(waiting);
-    waiting = setTimeout(() => ("requestIdleCallback" in window ? window.requestIdleCallback(() => ahead(load)) : ahead(load)), AFTER);
-  };
-  router.subscribe((state) => {
-    if (state.navigation.state === "idle") soon();
-  });
-  soon();
+function load(): void {
+  for (const link of document.querySelectorAll<HTMLAnchorElement>("[data-views] a[href]")) viewAt(link.pathname)?.load().catch(() => undefined);
+}
+
+/** Load what the views named in the frame need; again after another address was opened. */
+export function usePreloadedViews(pathname: string): void {
+  useEffect(() => {
+    // Whoever pays for every byte loads only what they open.
+    if ((navigator as Saving).connection?.saveData) return;
+    const waiting = setTimeout(() => ("requestIdleCallback" in window ? window.requestIdleCallback(() => ahead(load)) : ahead(load)), AFTER);
+    return () => clearTimeout(waiting);
+  }, [pathname]);
 }

@@ -1,11 +1,10 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { RouterProvider } from "react-router/dom";
 import { Problem } from "./api/problem";
 import { sessionQuery } from "./api/queries";
-import { preloadViews } from "./preload";
-import { router } from "./routes";
+import { Addresses } from "./Addresses";
+import { viewAt } from "./routes";
 import { beginTheme } from "./ui/theme";
 import { Toasts } from "./ui/Toasts";
 import "./ui/theme.css";
@@ -27,15 +26,19 @@ beginTheme();
 // Asked for with the page already: it is there before anything is drawn.
 void queries.query(sessionQuery).catch(() => undefined);
 const root = document.getElementById("root");
-if (root) {
-  createRoot(root).render(
+/** All at once, with the view of the address: what the server drew to begin with stands until then. */
+function begin(place: HTMLElement) {
+  createRoot(place).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
         <Toasts>
-          <RouterProvider router={router} />
+          <Addresses />
         </Toasts>
       </QueryClientProvider>
     </StrictMode>,
   );
-  preloadViews(router);
+}
+if (root) {
+  const first = viewAt(window.location.pathname)?.load() ?? Promise.resolve();
+  void first.catch(() => undefined).then(() => begin(root));
 }

@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from coatpeg.core.policy import Role
 from coatpeg.outlines.models import Pocket, Section
@@ -126,6 +126,19 @@ class Filtering(BrowserCase):
         page.get_by_role("button", name="Drop “Done already”").click()
         undo(page)
         expect(page.get_by_text("“Done already” is kept again.")).to_be_visible()
+
+    def test_what_keeps_a_filter_stays_under_the_hand_when_the_kept_ones_come(self) -> None:
+        page = self.page(self.eight.lead, f"{self.path}?show=overdue")
+        expect(page.get_by_role("grid")).to_be_visible()
+        held: list[Route] = []
+        page.route("**/api/groups/*/filters", lambda route: held.append(route))
+        page.get_by_role("button", name="Kept filters").click()
+        keep = page.get_by_role("button", name="Keep what is shown")
+        before = keep.bounding_box()
+        held[0].continue_()
+        expect(page.get_by_text("Filters that you keep stand here")).to_be_visible()
+        self.assertEqual(keep.bounding_box(), before)
+        page.unroute_all()
 
     def test_an_address_that_names_what_is_gone_says_so_and_loses_nothing_else(self) -> None:
         page = self.page(self.eight.lead, f"{self.path}?section=The+attic&period=P3&show=x,accepted&quiet=-1&week=yes")

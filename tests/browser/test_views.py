@@ -3,7 +3,7 @@
 import re
 from datetime import UTC, datetime, timedelta
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from coatpeg.people.models import Enrolment, Person
 from coatpeg.portfolios.models import Portfolio
@@ -91,6 +91,51 @@ class Views(BrowserCase):
         expect(page.get_by_text("There is nothing here for you.")).to_be_visible()
         page.goto(f"{self.live_server_url}/nowhere")
         expect(page.get_by_text("There is nothing at this address")).to_be_visible()
+
+    def test_a_view_that_breaks_leaves_the_frame_and_every_other_view(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        expect(page.get_by_role("grid")).to_be_visible()
+        page.route(f"**/api/groups/{self.eight.group.pk}/handins", lambda route: route.fulfill(json={"handins": 3}))
+        self.expected_complaints = ["is not a function", "is not iterable", "undefined"]
+        page.get_by_role("link", name="Hand-ins").click()
+        expect(page.get_by_role("heading", name="This view stopped working")).to_be_visible()
+        page.get_by_role("link", name="Template").click()
+        expect(page.get_by_role("navigation", name="Outline of the template")).to_be_visible()
+        page.unroute_all()
+        page.goto(f"{self.live_server_url}{self.base}/hand-ins")
+        expect(page.get_by_role("link", name=re.compile("^Change Recipe card"))).to_be_visible()
+
+    def test_what_the_address_holds_is_changed_twice_in_one_moment_and_both_are_kept(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/pegs")
+        expect(page.get_by_role("grid")).to_be_visible()
+        page.evaluate(
+            """() => {
+                const named = (words) => [...document.querySelectorAll("button")].find((one) => words.test(one.ariaLabel ?? one.textContent));
+                named(/^Not handed in/).click();
+                named(/^List$/).click();
+            }"""
+        )
+        expect(page.get_by_role("heading", name="What came in")).to_be_visible()
+        expect(page).to_have_url(re.compile(r"show=not_in.*as=list"))
+        page.go_back()
+        expect(page.get_by_role("grid")).to_be_visible()
+
+    def test_whoever_has_gone_on_is_not_called_back_by_what_was_still_under_way(self) -> None:
+        page = self.page(self.eight.lead, f"{self.base}/hand-ins?new=1")
+        page.get_by_label("Title").fill("Seeds")
+        page.get_by_label(re.compile("^Q3")).check()
+        held: list[Route] = []
+        page.route(
+            f"**/api/groups/{self.eight.group.pk}/handins",
+            lambda route: held.append(route) if route.request.method == "POST" else route.continue_(),
+        )
+        page.get_by_role("button", name="Set the hand-in").click()
+        page.get_by_role("link", name="Template").click()
+        expect(page.get_by_role("navigation", name="Outline of the template")).to_be_visible()
+        held[0].continue_()
+        expect(page.get_by_text("“Seeds” is set")).to_be_visible()
+        expect(page.get_by_role("navigation", name="Outline of the template")).to_be_visible()
+        expect(page).to_have_url(re.compile(f"{self.base}/template"))
 
     def test_staff_views_on_a_tablet(self) -> None:
         builders.fill(self.thandi, self.card, self.now)

@@ -1,7 +1,8 @@
 /** The search of the top bar: finds students by any part of their name; "/" goes there. */
 import { Search } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { useLocation, useNavigate, useSearchParams } from "react-router";
+import { useLocation, useNavigate } from "react-router";
+import { useAddress } from "../ui/address";
 import { isTyped, useLetterKeys } from "../ui/keys";
 import { TEXTS } from "./texts";
 
@@ -9,7 +10,7 @@ export function FindStudent({ groupId }: { groupId: number }) {
   const field = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const { pathname } = useLocation();
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const pegs = `/g/${groupId}/pegs`;
   const here = pathname === pegs;
   const asked = here ? (address.get("find") ?? "") : "";

@@ -1,11 +1,10 @@
 /** An address without a view, or a view that broke. */
 import { useLayoutEffect } from "react";
-import { Link, isRouteErrorResponse, useRouteError } from "react-router";
+import { Link } from "react-router";
 import { TEXTS } from "./texts";
 
-export function Lost() {
-  const error = useRouteError();
-  const broken = error !== undefined && error !== null && !isRouteErrorResponse(error);
+export function Lost({ error }: { error?: unknown }) {
+  const broken = error !== undefined;
   // Also where the frame itself broke, and could not take away what the server drew to begin with.
   useLayoutEffect(() => document.getElementById("begin")?.remove(), []);
   return (

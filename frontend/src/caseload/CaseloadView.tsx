@@ -2,10 +2,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Search } from "lucide-react";
 import { useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { caseloadQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
+import { useAddress } from "../ui/address";
 import { day, shortDay } from "../ui/dates";
 import { found } from "../ui/people/find";
 import { ListedName } from "../ui/people/ListedName";
@@ -20,7 +21,7 @@ type Student = Schema["CaseloadStudent"];
 export function CaseloadView() {
   const groupId = useGroupId();
   const caseload = useQuery(caseloadQuery(groupId));
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const [text, setText] = useState("");
   if (caseload.isPending) return <Waiting />;
   if (caseload.isError) return <Failed error={caseload.error} again={() => void caseload.refetch()} />;

@@ -46,6 +46,14 @@ function Lists({ board, groupId, current, onOpen, onKeep }: Inside) {
   ];
   return (
     <>
+      {/* First, so that it stays under the hand when the lists come. */}
+      {current ? (
+        <Button className="self-start" icon={<Bookmark aria-hidden size={15} />} onClick={onKeep}>
+          {KEPT.keep}
+        </Button>
+      ) : (
+        <p className="text-quiet">{KEPT.nothing}</p>
+      )}
       {parts.map(
         ([title, of]) =>
           of.length > 0 && (
@@ -61,13 +69,6 @@ function Lists({ board, groupId, current, onOpen, onKeep }: Inside) {
       )}
       {kept.data?.length === 0 && <p className="text-quiet">{KEPT.none}</p>}
       {kept.error instanceof Problem && <p role="alert">{kept.error.title}</p>}
-      {current ? (
-        <Button className="self-start" icon={<Bookmark aria-hidden size={15} />} onClick={onKeep}>
-          {KEPT.keep}
-        </Button>
-      ) : (
-        <p className="text-quiet">{KEPT.nothing}</p>
-      )}
     </>
   );
 }

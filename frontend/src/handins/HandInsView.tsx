@@ -2,13 +2,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { CalendarArrowDown, CopyPlus, Plus } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { handinsQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
 import { may, useGroupId, useSession } from "../api/session";
 import { patiently } from "../api/patiently";
 import { GivenPart } from "../cupboard/GivenPart";
+import { useAddress } from "../ui/address";
 import { Button } from "../ui/Button";
 import { due } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -28,7 +29,7 @@ type Column = Schema["ColumnShape"];
 export function HandInsView() {
   const groupId = useGroupId();
   const found = useQuery(handinsQuery(groupId));
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   const from = found.data.may_set ? fromAddress(address) : null;

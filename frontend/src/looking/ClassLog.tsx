@@ -3,10 +3,11 @@ import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp, CircleDashed, Download } from "lucide-react";
 import { useState } from "react";
 import type { ReactNode } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { amount, heading, sumOf, words } from "../log/cells";
 import type { Column } from "../log/cells";
+import { useAddress } from "../ui/address";
 import { Button } from "../ui/Button";
 import { shortDay } from "../ui/dates";
 import { ListedName } from "../ui/people/ListedName";
@@ -36,7 +37,7 @@ function wantedFrom(address: URLSearchParams): RowsWanted {
 }
 
 export function ClassLog({ groupId, pocketId, periods }: { groupId: number; pocketId: number; periods: string[] }) {
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const wanted = wantedFrom(address);
   const found = useInfiniteQuery({ ...classLogQuery(groupId, pocketId, useSettled(wanted)), placeholderData: keepPreviousData });
   const change: Change = (changes) =>

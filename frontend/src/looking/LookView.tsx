@@ -8,6 +8,7 @@ import { gridQuery, ownPagesQuery, templateQuery } from "../api/queries";
 import { patiently } from "../api/patiently";
 import { may, useGroup, useGroupId } from "../api/session";
 import { Thumbnail } from "../viewer/Artefact";
+import { useAddress } from "../ui/address";
 import { Button } from "../ui/Button";
 import { moment } from "../ui/dates";
 import { isTyped, useLetterKeys } from "../ui/keys";
@@ -120,7 +121,7 @@ function pageAddress(groupId: number, one: Schema["OwnPageOfStudent"]): string {
 
 /** Changes of the address, in its place: null takes a key away. */
 function useChange() {
-  const [, setSearch] = useSearchParams();
+  const [, setSearch] = useAddress();
   return (to: Record<string, string | null>) =>
     setSearch(
       (old) => {
@@ -161,7 +162,7 @@ function Everybody({ grid, groupId }: { grid: Seen; groupId: number }) {
 
 function Head({ grid, groupId, rows = false, shown }: { grid: Seen; groupId: number; rows?: boolean; shown: Student[] }) {
   const navigate = useNavigate();
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useAddress();
   const change = useChange();
   const byWork = search.get("order") === "work";
   const { students } = grid;

@@ -1,12 +1,12 @@
 /** The pegs: all students × all hand-ins at a glance. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useEffect, useMemo } from "react";
-import { useSearchParams } from "react-router";
 import { patiently } from "../api/patiently";
 import { boardQuery } from "../api/queries";
 import { Rail } from "../app/Rail";
 import { may, useGroup, useGroupId } from "../api/session";
 import type { Group } from "../api/session";
+import { useAddress } from "../ui/address";
 import { Failed, Waiting } from "../ui/Waiting";
 import { BoardTable } from "./BoardTable";
 import { chosenFrom, filtered, KEYS } from "../filtering/filters";
@@ -35,7 +35,7 @@ const CellPanel = lazy(() => patiently(() => import("./CellPanel")).then((view) 
 export function PegsView() {
   const groupId = useGroupId();
   const board = useQuery(boardQuery(groupId));
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const chosen = useMemo(() => chosenFrom(address), [address]);
   const student = Number(address.get("student")) || null;
   useReloadAt(groupId, board.data?.changes_at ?? null);

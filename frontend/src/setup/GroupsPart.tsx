@@ -3,10 +3,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dices, Hand, Pencil, Plus, Trash2, X } from "lucide-react";
 import { useState } from "react";
 import type { ReactNode } from "react";
-import { useSearchParams } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
+import { useAddress } from "../ui/address";
 import { Button } from "../ui/Button";
 import { fullDay, shortDay } from "../ui/dates";
 import { Modal } from "../ui/Modal";
@@ -29,7 +29,7 @@ type Student = Schema["GroupedStudent"];
 
 export function GroupsPart({ groupId }: { groupId: number }) {
   const found = useQuery(groupSetsQuery(groupId));
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const deeds = useGroupDeeds(groupId);
   if (found.isPending) return <Waiting />;
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;

@@ -3,12 +3,13 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowLeftRight, ClipboardPaste, IdCard, KeyRound, LogOut, Search, UserPlus } from "lucide-react";
 import { useRef, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { rosterQuery } from "../api/queries";
 import { download } from "../api/upload";
+import { useAddress } from "../ui/address";
 import { Button } from "../ui/Button";
 import { dayOf, moment, shortDay } from "../ui/dates";
 import { found } from "../ui/people/find";
@@ -35,7 +36,7 @@ const GRID = "32px 36px minmax(180px,2fr) 64px minmax(90px,1fr) minmax(90px,1fr)
 const HEADS = ["", "", TEXTS.student, TEXTS.period, TEXTS.group, TEXTS.number, TEXTS.userName, TEXTS.eMail, TEXTS.inTheClass];
 
 export function ListPart({ groupId }: { groupId: number }) {
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const roster = useQuery(rosterQuery(groupId));
   if (roster.isPending) return <Waiting />;
   if (roster.isError) return <Failed error={roster.error} again={() => void roster.refetch()} />;

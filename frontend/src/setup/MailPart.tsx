@@ -1,15 +1,15 @@
 /** Which mail was sent: to whom, about what, how it went. What it says is shown in the demo only, and kept nowhere else. */
 import { useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
 import type { Schema } from "../api/client";
 import { mailQuery, mailsQuery } from "../api/queries";
+import { useAddress } from "../ui/address";
 import { moment } from "../ui/dates";
 import { Failed, Waiting } from "../ui/Waiting";
 import { MAIL } from "./texts";
 
 export function MailPart() {
   const mails = useQuery(mailsQuery);
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const open = Number(address.get("mail")) || null;
   if (mails.isPending) return <Waiting />;
   if (mails.isError) return <Failed error={mails.error} again={() => void mails.refetch()} />;

@@ -1,7 +1,7 @@
 /** What a school administrator keeps: the calendar, what being late costs, the staff accounts; and which mail was sent. */
-import { useSearchParams } from "react-router";
 import { useSession } from "../api/session";
 import { Lost } from "../app/Lost";
+import { useAddress } from "../ui/address";
 import { AccountsPart } from "./AccountsPart";
 import { CalendarPart } from "./CalendarPart";
 import { LatePart } from "./LatePart";
@@ -13,7 +13,7 @@ type Part = keyof typeof PARTS;
 
 export function SchoolView() {
   const session = useSession();
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   if (!session.person?.administrator) return <Lost />;
   const asked = address.get("part");
   const part: Part = asked !== null && asked in PARTS ? (asked as Part) : "calendar";

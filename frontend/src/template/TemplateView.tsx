@@ -1,12 +1,12 @@
 /** The template of a class: outline, the chosen pocket's settings, and how it looks to whom. */
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
-import { useSearchParams } from "react-router";
 import { Problem } from "../api/problem";
 import type { Schema } from "../api/client";
 import { templateQuery } from "../api/queries";
 import { useGroupId } from "../api/session";
 import { useOfferedPlace } from "../cupboard/places";
+import { useAddress } from "../ui/address";
 import { useDetail } from "../ui/detail";
 import { Notice } from "../ui/Notice";
 import { Failed, Waiting } from "../ui/Waiting";
@@ -36,7 +36,7 @@ type Template = Schema["TemplateShape"];
 /** The template as it would stand with what is drafted, and what can be changed of it. */
 // eslint-disable-next-line complexity -- one branch for each state of the page, and for what only some may do
 function Drafted({ groupId, live }: { groupId: number; live: Template }) {
-  const [address, setAddress] = useSearchParams();
+  const [address, setAddress] = useAddress();
   const asked = Number(address.get("pocket"));
   const saved = ({ pockets, sections }: Schema["MadeIds"]) => {
     // What was open is called otherwise now that it is there.
