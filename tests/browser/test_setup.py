@@ -368,6 +368,32 @@ class SettingUp(BrowserCase):
         expect(page.get_by_text("9 Forge", exact=True)).to_have_count(0)
         self.assertFalse(nine.group.__class__.objects.filter(pk=nine.group.pk).exists())
 
+    def test_a_class_is_not_asked_for_while_it_is_taken_away_and_elsewhere_no_more_after_it(self) -> None:
+        nine = klass("9 Forge", "marsh", today=self.today)
+        nine.pocket()
+        page = self.page(nine.lead, f"/g/{nine.group.pk}/setup/class")
+        elsewhere = self.page(nine.lead, f"/g/{nine.group.pk}/pegs")
+        elsewhere.wait_for_load_state("networkidle")
+        held: list[Route] = []
+        page.route(
+            f"**/api/groups/{nine.group.pk}",
+            lambda one: held.append(one) if one.request.method == "DELETE" else one.continue_(),
+        )
+        page.get_by_role("button", name="Delete the class …").click()
+        page.get_by_role("button", name="Delete it for good").click()
+        while not held:
+            page.wait_for_timeout(50)
+        # The other tab asks once more, is told, and leads on.
+        self.expected_complaints.append(f"groups/{nine.group.pk}/changes.after=\\d+&board=true")
+        answer = held[0].fetch()
+        polls: list[str] = []
+        page.on("request", lambda one: polls.append(one.url) if "/changes" in one.url else None)
+        page.wait_for_timeout(4_000)
+        self.assertEqual(polls, [])
+        held[0].fulfill(response=answer)
+        expect(page.get_by_text("“9 Forge” is deleted.")).to_be_visible()
+        expect(elsewhere.get_by_text("There is nothing at this address")).to_be_visible()
+
     def test_a_class_is_put_away_found_again_and_brought_back(self) -> None:
         thandi = self.eight.student("putaway", "Amir", "Haddad")
         card = self.eight.pocket("Menu")

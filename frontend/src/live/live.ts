@@ -3,6 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import type { QueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { client, data } from "../api/client";
+import { Problem } from "../api/problem";
 import { boardQuery } from "../api/queries";
 import { freshSession } from "../api/session";
 import { patched } from "./board";
@@ -30,6 +31,34 @@ const cursors = new Map<number, number>();
 const named = /^(\d+):(\d+)$/.exec(document.querySelector<HTMLMetaElement>("meta[name=cursor]")?.content ?? "");
 if (named) cursors.set(Number(named[1]), Number(named[2]));
 
+/** What is being asked for now, and the classes whose changes are not asked for: they are being taken away, or are gone. */
+const asked = new Map<number, Promise<void>>();
+const resting = new Set<number>();
+
+/** Take a class away while nothing asks for its changes: a poll that came after it would find nothing there. Where it stays, it is followed again. */
+export async function unfollowed<T>(groupId: number, deed: () => Promise<T>): Promise<T> {
+  resting.add(groupId);
+  try {
+    await asked.get(groupId);
+    return await deed();
+  } catch (error) {
+    resting.delete(groupId);
+    throw error;
+  }
+}
+
+/** One poll of a class. Where somebody took it away, what this person has left is asked for, and the class no more. */
+async function poll(queries: QueryClient, groupId: number): Promise<void> {
+  try {
+    cursors.set(groupId, await follow(queries, groupId, cursors.get(groupId)));
+  } catch (error) {
+    // A lost connection: its own store shows it, and the next poll finds out.
+    if (!(error instanceof Problem) || error.status !== 404) return;
+    resting.add(groupId);
+    await freshSession(queries);
+  }
+}
+
 /** The day it is, from a minute and a half after midnight on: the server's clock may be a little behind. */
 function theDay(): string {
   return new Date(Date.now() - 90_000).toDateString();
@@ -50,10 +79,10 @@ export function useLive(groupId: number | null): void {
         day = theDay();
         void queries.invalidateQueries();
       }
-      try {
-        cursors.set(groupId, await follow(queries, groupId, cursors.get(groupId)));
-      } catch {
-        // The connection's own store shows it; the next poll finds out.
+      if (!resting.has(groupId)) {
+        const now = poll(queries, groupId);
+        asked.set(groupId, now);
+        await now;
       }
       if (!over && !document.hidden) timer = setTimeout(() => void ask(), EVERY);
     };

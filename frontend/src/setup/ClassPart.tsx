@@ -8,6 +8,7 @@ import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { classQuery, sessionQuery } from "../api/queries";
 import { freshSession } from "../api/session";
+import { unfollowed } from "../live/live";
 import { Button } from "../ui/Button";
 import { dayOf, fullDay } from "../ui/dates";
 import { FormDate } from "../ui/days/DateField";
@@ -112,7 +113,7 @@ function Deleting({ groupId, title, begun }: { groupId: number; title: string; b
   const navigate = useNavigate();
   const say = useSay();
   const remove = useMutation({
-    mutationFn: () => data(client.DELETE("/api/groups/{group_id}", { params: { path: { group_id: groupId } } })),
+    mutationFn: () => unfollowed(groupId, () => data(client.DELETE("/api/groups/{group_id}", { params: { path: { group_id: groupId } } }))),
     onSuccess: async () => {
       // Nothing leads to it any more, before it is asked anew where this person's day begins.
       queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, home: null, groups: old.groups.filter((one) => one.id !== groupId) });
