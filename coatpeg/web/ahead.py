@@ -34,14 +34,17 @@ PARTS = "views.json"
 """Written when the front end is built: each view's files, as addresses."""
 
 
-def hints(path: str, built: Path) -> SafeString:
-    """Links for the page at this address; empty where nothing is known of it."""
+def hints(path: str, built: Path, *, member: bool = True) -> SafeString:
+    """Links for the page at this address; empty where nothing is known of it.
+
+    Who is not in the class reads nothing of it.
+    """
     found = _VIEW.match(path)
     name, reads = VIEWS.get(found["view"], (None, None)) if found else (None, None)
     if found is None or name is None:
         return SafeString("")
     links = [("modulepreload", "script", part) for part in _parts(built / PARTS).get(name, ())]
-    if reads and not ("{first}" in reads and found["first"] is None):
+    if reads and member and not ("{first}" in reads and found["first"] is None):
         links.append(("preload", "fetch", reads.format(group=found["group"], first=found["first"])))
     return format_html_join("", '<link rel="{}" as="{}" href="{}" crossorigin>', links)
 

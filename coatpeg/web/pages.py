@@ -36,7 +36,8 @@ def front(request: HttpRequest) -> HttpResponse:
             "The front end is not built. Run ./peg demo or ./peg test.", status=503, content_type="text/plain"
         )
     if person:
-        head = ahead.cursor(person, request.path) + ahead.hints(request.path, settings.FRONTEND)
+        at = ahead.cursor(person, request.path)
+        head = at + ahead.hints(request.path, settings.FRONTEND, member=at != "")
         page = page.replace(b"</head>", head.encode() + b"</head>", 1)
         begun, attributes = beginning.drawn(request, person, settings.FRONTEND)
         if begun:

@@ -48,6 +48,8 @@ class Ahead(ApiCase):
         self.assertTrue(any("PegsView" in one for one in named))
         for one in named:
             self.assertTrue((settings.FRONTEND / one.lstrip("/")).is_file(), one)
+        stranger = self.client_of(builders.person("stranger")).get(f"/g/{self.group.pk}/pegs").content.decode()
+        self.assertNotIn(f"/api/groups/{self.group.pk}", stranger)
         self.assertNotIn("PegsView", self.client_of(None).get(f"/g/{self.group.pk}/pegs").content.decode())
 
     def test_the_page_says_from_where_its_class_is_followed_to_who_may_follow_it(self) -> None:

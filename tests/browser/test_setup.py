@@ -213,6 +213,40 @@ class SettingUp(BrowserCase):
         expect(other.get_by_label("Role of Marsh, J.")).to_be_visible()
         expect(other.get_by_label("Role of Okafor, R.")).to_have_count(0)
 
+    def test_who_leaves_a_class_goes_on_in_another_of_theirs(self) -> None:
+        nine = klass("9 Forge", "marsh", today=self.today)
+        StaffRole.objects.create(group=self.eight.group, person=nine.lead, role=Role.CO_TEACHER)
+        page = self.page(nine.lead, f"{self.setup}/staff")
+        page.get_by_role("button", name=re.compile("^Leave the class .*Marsh")).click()
+        page.get_by_role("dialog").get_by_role("button", name="Leave the class").click()
+        expect(page).to_have_url(re.compile(f"/g/{nine.group.pk}/pegs"))
+        # Where the class was, and where none ever was, nothing is asked for.
+        page.go_back()
+        expect(page.get_by_role("heading", name="There is nothing here for you")).to_be_visible()
+        page.goto(f"{self.live_server_url}/g/99999/setup/staff")
+        expect(page.get_by_role("heading", name="There is nothing here for you")).to_be_visible()
+
+    def test_who_is_taken_out_of_the_staff_is_led_away(self) -> None:
+        self.eight.student("amir", "Amir", "Haddad")
+        marsh = self.eight.staff("marsh", Role.CO_TEACHER)
+        other = self.page(marsh, f"/g/{self.eight.group.pk}/pegs")
+        expect(other.get_by_role("grid")).to_be_visible()
+        page = self.page(self.eight.lead, f"{self.setup}/staff")
+        self.expected_complaints.append("403|404")  # what the open view asked for once more
+        page.get_by_role("button", name=re.compile("^Take out Marsh")).click()
+        expect(page.get_by_text("is no longer in this class.")).to_be_visible()
+        expect(other.get_by_text("There is nothing here for you")).to_be_visible()
+        expect(other.get_by_role("grid")).to_have_count(0)
+        other.get_by_role("link", name="Go to the start").click()
+        expect(other.get_by_role("heading", name="You are in no class yet")).to_be_visible()
+        # Taken in again, their page learns of it where something leads them there.
+        StaffRole.objects.create(group=self.eight.group, person=marsh, role=Role.CO_TEACHER)
+        other.evaluate(f"history.pushState({{}}, '', '/g/{self.eight.group.pk}/pegs')")
+        other.evaluate("window.dispatchEvent(new PopStateEvent('popstate'))")
+        expect(other.get_by_role("grid")).to_be_visible()
+        with other.expect_request(re.compile(f"groups/{self.eight.group.pk}/changes")):
+            pass
+
     def test_a_class_is_lent_for_some_days_and_then_handed_over(self) -> None:
         builders.person("marsh", "J.", "Marsh", staff=True)
         page = self.page(self.eight.lead, f"{self.setup}/staff")
@@ -392,7 +426,7 @@ class SettingUp(BrowserCase):
         self.assertEqual(polls, [])
         held[0].fulfill(response=answer)
         expect(page.get_by_text("“9 Forge” is deleted.")).to_be_visible()
-        expect(elsewhere.get_by_text("There is nothing at this address")).to_be_visible()
+        expect(elsewhere.get_by_text("There is nothing here for you")).to_be_visible()
 
     def test_a_class_is_put_away_found_again_and_brought_back(self) -> None:
         thandi = self.eight.student("putaway", "Amir", "Haddad")

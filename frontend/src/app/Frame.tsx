@@ -8,13 +8,14 @@ import { useDrawer } from "../cupboard/store";
 import { useLive } from "../live/live";
 import { sessionQuery } from "../api/queries";
 import { may } from "../api/session";
-import type { Group, Session } from "../api/session";
+import type { Session } from "../api/session";
 import { setZone } from "../ui/dates";
 import { useOpenDetail } from "../ui/detail";
 import { Failed, Waiting } from "../ui/Waiting";
 import { ConnectionBar } from "./ConnectionBar";
 import { Keys } from "./Keys";
-import { Lost } from "./Lost";
+import { useNobodys } from "./leaving";
+import { Nobodys } from "./Lost";
 import { useReadingOnPage } from "../ui/reading/reading";
 import { TEXTS, VIEWS } from "./texts";
 import { TopBar } from "./TopBar";
@@ -36,11 +37,6 @@ function leadsOn(session: Session, pathname: string): boolean {
   return pathname === "/" && session.home !== null;
 }
 
-/** Whether an address names a class that this person is not in: it was taken away, or they were, or it never was theirs. */
-function nobodys(pathname: string, group: Group | undefined): boolean {
-  return !group && pathname.startsWith("/g/");
-}
-
 // eslint-disable-next-line complexity -- what the frame shows depends on who is signed in; each branch is one piece of it
 export function Frame() {
   const session = useQuery(sessionQuery);
@@ -50,6 +46,7 @@ export function Frame() {
   const zone = session.data?.zone;
   if (zone) setZone(zone);
   useLive(session.data?.person && group && may(group, "follow_changes") ? group.id : null);
+  const nobodys = useNobodys(pathname, group !== undefined);
   const reading = useReadingOnPage();
   const drawer = useDrawer();
   const view = pathname.split("/")[group ? 3 : 1] ?? "";
@@ -111,7 +108,7 @@ export function Frame() {
       <main id="content" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col overflow-y-auto outline-none low:overflow-visible">
         {!(reading.helped as string[]).includes(view) && <ViewHelp view={view} student={student} />}
         <Suspense fallback={<Waiting />}>
-          {nobodys(pathname, group) ? <Lost /> : <Outlet />}
+          {nobodys ? <Nobodys /> : <Outlet />}
         </Suspense>
       </main>
       {group && drawer.open && may(group, "see_cupboard") && (

@@ -16,6 +16,8 @@ export const TEXTS = catalogue("app", {
   school: "The school",
   lost: "There is nothing at this address",
   lostHint: "It may have moved, or it is not for you.",
+  nobodys: "There is nothing here for you",
+  nobodysHint: "The class was taken away, or you are not in it. Its teacher can add you.",
   home: "Go to the start",
   news: "News",
   cupboard: "Cupboard",

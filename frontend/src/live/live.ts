@@ -31,11 +31,11 @@ const cursors = new Map<number, number>();
 const named = /^(\d+):(\d+)$/.exec(document.querySelector<HTMLMetaElement>("meta[name=cursor]")?.content ?? "");
 if (named) cursors.set(Number(named[1]), Number(named[2]));
 
-/** What is being asked for now, and the classes whose changes are not asked for: they are being taken away, or are gone. */
+/** What is being asked for now, and the classes whose changes are not asked for: they are being taken away or left, or are gone. */
 const asked = new Map<number, Promise<void>>();
 const resting = new Set<number>();
 
-/** Take a class away while nothing asks for its changes: a poll that came after it would find nothing there. Where it stays, it is followed again. */
+/** Take a class away, or leave it, while nothing asks for its changes: a poll that came after it would find nothing there. Where it stays, it is followed again. */
 export async function unfollowed<T>(groupId: number, deed: () => Promise<T>): Promise<T> {
   resting.add(groupId);
   try {
@@ -69,6 +69,8 @@ export function useLive(groupId: number | null): void {
   const queries = useQueryClient();
   useEffect(() => {
     if (groupId === null) return;
+    // Theirs again, where they were taken out and are back.
+    resting.delete(groupId);
     let over = false;
     let day = theDay();
     let timer: ReturnType<typeof setTimeout> | undefined;

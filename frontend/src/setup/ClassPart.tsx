@@ -2,12 +2,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
-import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
 import { classQuery, sessionQuery } from "../api/queries";
 import { freshSession } from "../api/session";
+import { useLeaving } from "../app/leaving";
 import { unfollowed } from "../live/live";
 import { Button } from "../ui/Button";
 import { dayOf, fullDay } from "../ui/dates";
@@ -109,18 +109,13 @@ export function ClassPart({ groupId }: { groupId: number }) {
 /** Deleting a class in which nobody has begun: asked before, since nothing brings it back. Where somebody begins while it is asked, the question stays until it is answered. */
 function Deleting({ groupId, title, begun }: { groupId: number; title: string; begun: boolean }) {
   const [asking, setAsking] = useState(false);
-  const queries = useQueryClient();
-  const navigate = useNavigate();
+  const leave = useLeaving(groupId);
   const say = useSay();
   const remove = useMutation({
     mutationFn: () => unfollowed(groupId, () => data(client.DELETE("/api/groups/{group_id}", { params: { path: { group_id: groupId } } }))),
     onSuccess: async () => {
-      // Nothing leads to it any more, before it is asked anew where this person's day begins.
-      queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, home: null, groups: old.groups.filter((one) => one.id !== groupId) });
-      await navigate("/");
+      await leave();
       say(CLASS.deleted({ title }));
-      queries.removeQueries({ queryKey: ["group", groupId] });
-      await freshSession(queries);
     },
   });
   if (begun && !asking) return null;

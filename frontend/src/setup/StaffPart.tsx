@@ -2,12 +2,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { UserPlus } from "lucide-react";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { client, data } from "../api/client";
 import type { Schema } from "../api/client";
 import { Problem } from "../api/problem";
-import { sessionQuery, staffQuery } from "../api/queries";
+import { staffQuery } from "../api/queries";
 import { freshSession } from "../api/session";
+import { useLeaving } from "../app/leaving";
+import { unfollowed } from "../live/live";
 import { Button } from "../ui/Button";
 import { fullDay } from "../ui/dates";
 import { DateField } from "../ui/days/DateField";
@@ -44,18 +45,19 @@ export function StaffPart({ groupId }: { groupId: number }) {
   const found = useQuery(staffQuery(groupId));
   const queries = useQueryClient();
   const say = useSay();
-  const navigate = useNavigate();
+  const leave = useLeaving(groupId);
   const [leaving, setLeaving] = useState<Line | null>(null);
   const [dating, setDating] = useState<Line | null>(null);
   const [handing, setHanding] = useState(false);
   const set = useMutation({
-    mutationFn: ({ person, role, first, last }: Change) =>
-      data(client.PUT("/api/groups/{group_id}/staff/{person_id}", { params: { path: { group_id: groupId, person_id: person } }, body: { role, first, last } })),
+    mutationFn: ({ person, role, first, last, me }: Change) => {
+      const path = { group_id: groupId, person_id: person };
+      const setting = () => data(client.PUT("/api/groups/{group_id}/staff/{person_id}", { params: { path }, body: { role, first, last } }));
+      return me && role === null ? unfollowed(groupId, setting) : setting();
+    },
     onSuccess: async (_, change) => {
       if (change.me && change.role === null) {
-        // The class is theirs no more: the session says where else they are.
-        await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
-        await navigate("/");
+        await leave();
         return;
       }
       await queries.invalidateQueries({ queryKey: ["group", groupId] });
@@ -217,24 +219,23 @@ const STAYS = ["co_teacher", "marker", "observer"] as const;
 /** The class goes to a colleague who is in it: asked before, since only they can give it back. */
 function HandOver({ groupId, staff, onClose }: { groupId: number; staff: Line[]; onClose: () => void }) {
   const queries = useQueryClient();
-  const navigate = useNavigate();
+  const leave = useLeaving(groupId);
   const say = useSay();
   const [to, setTo] = useState(staff[0]?.person ?? 0);
   const [stays, setStays] = useState<(typeof STAYS)[number] | "">("co_teacher");
   const hand = useMutation({
-    mutationFn: () => data(client.POST("/api/groups/{group_id}/hand-over", { params: { path: { group_id: groupId } }, body: { person: to, stays: stays || null } })),
+    mutationFn: () => {
+      const handing = () => data(client.POST("/api/groups/{group_id}/hand-over", { params: { path: { group_id: groupId } }, body: { person: to, stays: stays || null } }));
+      return stays ? handing() : unfollowed(groupId, handing);
+    },
     onSuccess: async () => {
       onClose();
-      if (!stays) {
-        // Nothing leads to it any more, before it is asked anew where this person's day begins.
-        queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, home: null, groups: old.groups.filter((one) => one.id !== groupId) });
-        await navigate("/");
-        queries.removeQueries({ queryKey: ["group", groupId] });
-      }
+      if (!stays) await leave();
       say(TEXTS.handedOver({ name: staff.find((one) => one.person === to)?.name ?? "" }));
+      if (!stays) return;
       // What one may do in it is another thing now.
       await freshSession(queries);
-      if (stays) await queries.invalidateQueries({ queryKey: ["group", groupId] });
+      await queries.invalidateQueries({ queryKey: ["group", groupId] });
     },
   });
   return (
