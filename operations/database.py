@@ -14,6 +14,14 @@ from operations import processes
 from operations.install import say
 
 COLLATION = "utf8mb4_uca1400_ai_ci"
+RELAXED = [
+    "--innodb-flush-log-at-trx-commit=0",
+    "--sync-binlog=0",
+    "--innodb-doublewrite=0",
+    # The server of a test has a thread and a connection for each line a browser holds open, for minutes after its test.
+    "--max-connections=1000",
+]
+"""What tests do without."""
 
 
 class Database:
@@ -44,9 +52,7 @@ class Database:
     def spawn(self) -> subprocess.Popen[bytes]:
         """The server's process, begun (anew where it was killed); it answers once it has recovered."""
         owner = [f"--user={self.user}"] if os.geteuid() == 0 else []
-        safety = (
-            ["--innodb-flush-log-at-trx-commit=0", "--sync-binlog=0", "--innodb-doublewrite=0"] if self.relaxed else []
-        )
+        safety = RELAXED if self.relaxed else []
         with open(self.home / "out.log", "ab") as log:
             self._child = processes.start(
                 [

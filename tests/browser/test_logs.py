@@ -70,10 +70,9 @@ class Logs(BrowserCase):
         page.reload()
         expect(form.get_by_label("Note")).to_have_value("Two words")
         form.get_by_label("Harvest (g)").fill("80")
-        with tempfile.TemporaryDirectory() as folder:
-            path = picture_file(Path(folder), "bed.jpg", jpeg())
-            form.locator("input[type=file]").set_input_files(path)
-            expect(form.get_by_text("bed.jpg")).to_be_visible()
+        path = picture_file(Path(self.enterContext(tempfile.TemporaryDirectory())), "bed.jpg", jpeg())
+        form.locator("input[type=file]").set_input_files(path)
+        expect(form.get_by_text("bed.jpg")).to_be_visible()
         page.get_by_role("button", name="Add the row").click()
         rows = page.get_by_role("table", name="Rows of the log").get_by_role("row")
         expect(rows).to_have_count(2)

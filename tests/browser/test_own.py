@@ -19,11 +19,10 @@ class Own(BrowserCase):
         page.get_by_role("button", name="Change the cover").click()
         page.get_by_label("Title", exact=True).fill("My term in the garden")
         page.get_by_label("Colour 3").check(force=True)
-        with tempfile.TemporaryDirectory() as folder:
-            picture = Path(folder) / "bed.jpg"
-            picture.write_bytes(jpeg())
-            page.get_by_label("Picture of the cover").set_input_files(str(picture))
-            expect(page.get_by_role("img", name="bed.jpg")).to_be_visible()
+        picture = Path(self.enterContext(tempfile.TemporaryDirectory())) / "bed.jpg"
+        picture.write_bytes(jpeg())
+        page.get_by_label("Picture of the cover").set_input_files(str(picture))
+        expect(page.get_by_role("img", name="bed.jpg")).to_be_visible()
         self.no_violation(page)
         page.get_by_role("button", name="Keep the cover").click()
         expect(page.get_by_text("My term in the garden")).to_be_visible()

@@ -24,20 +24,18 @@ export function useLeaving(groupId: number): () => Promise<void> {
   const navigate = useNavigate();
   return async () => {
     setLeaving(groupId);
-    await queries.query({ ...sessionQuery, staleTime: 0, retry: false }).catch(() => null);
-    queries.setQueryData(sessionQuery.queryKey, (old) => {
-      const groups = old?.groups.filter((one) => one.id !== groupId) ?? [];
-      return old && groups.length !== old.groups.length ? { ...old, home: null, groups } : old;
+    await queries.query({ ...sessionQuery, staleTime: 0, retry: false }).catch(() => {
+      queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, home: null, groups: old.groups.filter((one) => one.id !== groupId) });
     });
     await navigate("/");
     queries.removeQueries({ queryKey: ["group", groupId] });
   };
 }
 
-/** Whether an address names a class that is not this person's: nothing of it is shown, and nothing asked for. */
+/** Whether an address names a class that is not this person's: nothing of it is shown, and nothing asked for. Who may see a portfolio is its own question: a coordinator may, in a class they are not in. */
 export function useNobodys(pathname: string, mine: boolean): boolean {
   const now = useSyncExternalStore(listen, () => leaving);
-  const named = /^\/g\/(\d+)\//.exec(pathname)?.[1];
+  const named = /^\/g\/(\d+)\/(?!portfolio\/)/.exec(pathname)?.[1];
   const left = now !== null && Number(named) === now;
   useEffect(() => {
     if (!left) setLeaving(null);
