@@ -103,7 +103,8 @@ def _django(home: Path, labels: list[str], environment: dict[str, str]) -> tuple
         "test",
         *(labels or ["tests"]),
     ]
-    words += ["--parallel", "2"] if not labels else []
+    # One more than two cores: a browser test waits for its pages much of its time.
+    words += ["--parallel", "3"] if not labels else []
     with tempfile.TemporaryFile("w+") as kept:
         child = subprocess.Popen(
             words, cwd=home, env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True
